@@ -1,0 +1,164 @@
+import { CalculationError } from '../errors.ts'
+import { centreOfMass } from '../mass/centre-of-mass.ts'
+import { cornerFigures } from '../mass/corners.ts'
+import { powerToWeight } from '../mass/power-to-weight.ts'
+import { combineMeasurements } from '../proof/combine-measurements.ts'
+import { isMeasured, leastProof, type Proof } from '../proof/quantity.ts'
+import { chanceAtMost, type Distribution, normalDistribution } from '../stats/distribution.ts'
+import type { QuantityKind } from '../units/units.ts'
+import type { Car } from './car.ts'
+import { type MassAtStage, massAtStage } from './mass-at-stage.ts'
+import { type PowerAtStage, powerAtStage } from './power-at-stage.ts'
+import type { BuildRecord, Metric } from './records.ts'
+import { readPads } from './reference-mass.ts'
+
+export interface MetricInfo {
+  readonly word: string
+  readonly kind: QuantityKind
+  /** Which measurement proves it. */
+  readonly provedBy: readonly ('mass' | 'power')[]
+  /** Which way is better, for the beam and the trail. */
+  readonly usualSense: 'atMost' | 'atLeast' | 'between'
+}
+
+export const METRIC_INFO: Record<Metric, MetricInfo> = {
+  massReady: { word: 'Mass', kind: 'mass', provedBy: ['mass'], usualSense: 'atMost' },
+  wheelPower: { word: 'Power', kind: 'power', provedBy: ['power'], usualSense: 'atLeast' },
+  powerToMass: { word: 'Power to weight', kind: 'powerToMass', provedBy: ['mass', 'power'], usualSense: 'atLeast' },
+  frontShare: { word: 'Front share', kind: 'share', provedBy: ['mass'], usualSense: 'between' },
+}
+
+const PLACE_WORDS = { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' } as const
+
+/** The condition a metric is quoted in, so that no number stands without it. */
+export function basisWords(build: BuildRecord, metric: Metric): { driver: boolean; fuelL: number | null; power: string | null } {
+  const { powerBasis, reference } = build
+  const power = `${PLACE_WORDS[powerBasis.place]}, ${powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}`
+  const hasMass = metric === 'massReady' || metric === 'powerToMass'
+  const hasPower = metric === 'wheelPower' || metric === 'powerToMass'
+  return { driver: hasMass && reference.driverKg > 0, fuelL: hasMass ? reference.fuelL : null, power: hasPower ? power : null }
+}
+
+/** A metric of the car at one stage. */
+export interface StageValue {
+  readonly value: number
+  readonly sd: number
+  readonly proof: Proof
+  readonly distribution: Distribution
+  /** The stage a carried power comes from, when it is not this one. */
+  readonly fromPosition: number | null
+}
+
+/** Everything asked of one car, worked out once per stage. */
+export class StageValues {
+  readonly car: Car
+  private readonly masses = new Map<number, MassAtStage | CalculationError | undefined>()
+  private readonly powers = new Map<number, PowerAtStage | undefined>()
+
+  constructor(car: Car) {
+    this.car = car
+  }
+
+  mass(position: number): MassAtStage | undefined {
+    const found = this.massOrProblem(position)
+    return found instanceof CalculationError ? undefined : found
+  }
+
+  /** The mass, or the error that says which record makes it impossible. */
+  massOrProblem(position: number): MassAtStage | CalculationError | undefined {
+    if (!this.masses.has(position))
+      this.masses.set(
+        position,
+        attempt(() => massAtStage(this.car, position)),
+      )
+    return this.masses.get(position)
+  }
+
+  power(position: number): PowerAtStage | undefined {
+    if (!this.powers.has(position)) this.powers.set(position, powerAtStage(this.car, position))
+    return this.powers.get(position)
+  }
+
+  value(metric: Metric, position: number): StageValue | undefined {
+    switch (metric) {
+      case 'massReady': {
+        const mass = this.mass(position)
+        return mass && { value: mass.value, sd: mass.sd, proof: mass.proof, distribution: mass.distribution, fromPosition: null }
+      }
+      case 'wheelPower': {
+        const power = this.power(position)
+        if (!power) return undefined
+        const { value, sd, proof, distribution, fromPosition } = power
+        return { value, sd, proof, distribution, fromPosition: fromPosition === position ? null : fromPosition }
+      }
+      case 'powerToMass':
+        return this.powerToMass(position)
+      case 'frontShare':
+        return this.frontShare(position)
+    }
+  }
+
+  private powerToMass(position: number): StageValue | undefined {
+    const [mass, power] = [this.mass(position), this.power(position)]
+    if (!mass || !power) return undefined
+    const ratio = powerToWeight({ powerW: power.value, powerSdW: power.sd, massKg: mass.value, massSdKg: mass.sd })
+    const [value, sd] = [ratio.wattPerKg, ratio.wattPerKgSd]
+    return { value, sd, proof: leastProof(mass.proof, power.proof), distribution: normalDistribution(value, sd), fromPosition: null }
+  }
+
+  private frontShare(position: number): StageValue | undefined {
+    const anchor = this.mass(position)?.anchor
+    if (anchor?.kind !== 'equal') return undefined
+    const shares = anchor.weighings.map(({ weighing }) => {
+      const { value, sd } = cornerFigures(readPads(weighing)).frontShare
+      return { value, sd, instrument: weighing.scales ?? undefined }
+    })
+    const [head, ...rest] = shares
+    if (!head) return undefined
+    const { value, sd, proof } = combineMeasurements([head, ...rest], () => 0.005)
+    return { value, sd, proof, distribution: normalDistribution(value, sd), fromPosition: null }
+  }
+
+  /** The latest stage at or after `from` whose value is at least measured. */
+  latestMeasured(metric: Metric, from: number): number | undefined {
+    for (let at = this.car.stages.length - 1; at >= from; at--) {
+      const value = this.value(metric, at)
+      if (value && isMeasured(value.proof)) return at
+    }
+    return undefined
+  }
+}
+
+function attempt<Result>(work: () => Result): Result | CalculationError {
+  try {
+    return work()
+  } catch (error) {
+    if (error instanceof CalculationError) return error
+    throw error
+  }
+}
+
+/** Centre of mass in plan of a weighing under its own conditions. */
+export const weighingCentre = (build: BuildRecord, weighing: Parameters<typeof readPads>[0]) =>
+  centreOfMass({ pads: readPads(weighing), wheelbaseM: build.wheelbaseM, trackFrontM: build.trackFrontM, trackRearM: build.trackRearM })
+
+export interface Goal {
+  readonly sense: 'atMost' | 'atLeast' | 'between'
+  readonly value: number
+  readonly highValue?: number | null
+}
+
+/** Whether a value satisfies a goal. */
+export function satisfies(goal: Goal, value: number): boolean {
+  if (goal.sense === 'atMost') return value <= goal.value
+  if (goal.sense === 'atLeast') return value >= goal.value
+  return value >= goal.value && value <= (goal.highValue ?? goal.value)
+}
+
+/** The chance that a value so distributed satisfies a goal. */
+export function chanceOf(goal: Goal, distribution: Distribution): number {
+  if (goal.sense === 'atMost') return chanceAtMost(distribution, goal.value)
+  const below = chanceAtMost(distribution, goal.value)
+  if (goal.sense === 'atLeast') return 1 - below
+  return Math.max(0, chanceAtMost(distribution, goal.highValue ?? goal.value) - below)
+}

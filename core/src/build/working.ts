@@ -1,0 +1,553 @@
+import { CalculationError } from '../errors.ts'
+import { PAD_NAMES, PAD_WORDS } from '../mass/corners.ts'
+import { type Proof, proofRank } from '../proof/quantity.ts'
+import { quantileOf } from '../stats/distribution.ts'
+import type { QuantityKind } from '../units/units.ts'
+import { makeCar } from './car.ts'
+import { ledgerScore, stageSavings } from './ledger-score.ts'
+import { changeSign } from './line-mass.ts'
+import { chanceOf, METRIC_INFO, StageValues, weighingCentre } from './metrics.ts'
+import type { BuildRecords, Limit, Metric, Target } from './records.ts'
+import { readPads } from './reference-mass.ts'
+import { sessionPower } from './session-power.ts'
+import { unexplainedAt } from './unexplained.ts'
+import { limitVerdict, targetVerdict } from './verdict.ts'
+import { weighingFigures } from './weight-room.ts'
+
+/** One line of a working: a number, its unit kind, how sure it is and where it came from. */
+export interface WorkingLine {
+  readonly label: string
+  readonly value: number | null
+  readonly kind: QuantityKind
+  readonly sd?: number | undefined
+  readonly proof?: Proof | undefined
+  readonly isSigned?: boolean
+  readonly note?: string | undefined
+  /** What a person typed for it. */
+  readonly typed?: string | undefined
+}
+
+/** The explanation of one number. */
+export interface Working {
+  readonly title: string
+  /** The registered calculation whose formula, sources and assumptions go with it. */
+  readonly calculation: string
+  readonly result: WorkingLine
+  readonly lines: readonly WorkingLine[]
+  readonly remarks: readonly string[]
+}
+
+export const WORKING_SUBJECTS = [
+  'mass',
+  'power',
+  'ratio',
+  'front',
+  'score',
+  'target',
+  'limit',
+  'weighing',
+  'unexplained',
+  'session',
+  'pull',
+  'forecast',
+] as const
+export type WorkingSubject = (typeof WORKING_SUBJECTS)[number]
+
+/** The working of a number of a build: what `of` it is and the id of the stage, weighing, session, pull, target or limit. Errors: `unknown`. */
+export function makeWorking(records: BuildRecords, of: WorkingSubject, id: string, today: string): Working {
+  const values = new StageValues(makeCar(records))
+  const atStage = (make: (position: number) => Working | undefined) => make(positionOf(values, id))
+  const makers: Record<WorkingSubject, () => Working | undefined> = {
+    mass: () => atStage((position) => massWorking(values, position)),
+    power: () => atStage((position) => powerWorking(values, position)),
+    ratio: () => atStage((position) => ratioWorking(values, position)),
+    front: () => atStage((position) => frontWorking(values, position)),
+    forecast: () => atStage((position) => forecastWorking(values, position)),
+    score: () => atStage((position) => scoreWorking(values, position)),
+    target: () =>
+      goalWorking(
+        values,
+        records.targets.find((entry) => entry.id === id),
+        today,
+      ),
+    limit: () =>
+      limitWorking(
+        values,
+        records.limits.find((entry) => entry.id === id),
+      ),
+    weighing: () => weighingWorking(values, id),
+    unexplained: () => unexplainedWorking(values, id),
+    session: () => sessionWorking(values, id),
+    pull: () => pullWorking(values, id),
+  }
+  const working = makers[of]()
+  if (!working) throw new CalculationError('unknown', 'id', 'This number has no working: what it rests on is gone or was never measured.')
+  return working
+}
+
+function positionOf(values: StageValues, stageId: string): number {
+  const position = values.car.stages.findIndex((stage) => stage.id === stageId)
+  if (position < 0) throw new CalculationError('unknown', 'id', 'This build has no such stage.')
+  return position
+}
+
+const stageName = (values: StageValues, position: number) => `stage ${position}, ${values.car.stages[position]?.name ?? ''}`
+const day = (instant: string) => instant.slice(0, 10)
+
+function massWorking(values: StageValues, position: number): Working | undefined {
+  const mass = values.mass(position)
+  if (!mass) return undefined
+  const { anchor } = mass
+  const anchorLines: WorkingLine[] =
+    anchor.kind === 'baseline'
+      ? [{ label: 'baseline mass', value: anchor.massKg, kind: 'mass', sd: anchor.sdKg, proof: anchor.proof }]
+      : anchor.kind === 'equal'
+        ? anchor.weighings.map(({ weighing, reference }, i) => ({
+            label: `scales, ${day(weighing.at)}`,
+            value: reference.massKg,
+            kind: 'mass',
+            sd: reference.sdKg,
+            proof: 'measured',
+            note:
+              i === 0
+                ? 'held exactly this stage'
+                : i === anchor.combined.agreesWith
+                  ? 'agrees, so the mass is confirmed'
+                  : i === anchor.combined.disagreesWith
+                    ? 'disagrees'
+                    : 'same content, earlier',
+          }))
+        : [
+            {
+              label: `scales, ${day(anchor.weighing.weighing.at)}`,
+              value: anchor.weighing.reference.massKg,
+              kind: 'mass',
+              sd: anchor.weighing.reference.sdKg,
+              proof: 'measured',
+              note: anchor.kind === 'subset' ? 'the latest that held part of this stage and nothing else' : 'the earliest; it held changes of later stages too',
+            },
+          ]
+  const open = mass.openLines.map(({ line, part }): WorkingLine => {
+    const { change } = line
+    const turned = part.sign !== changeSign(change)
+    const asTyped = part.sign * line.mass.massKg
+    const mean = part.isGuess ? asTyped * guessFactor(values, part.logSd) : asTyped
+    return {
+      label: `${change.kind} ${change.count > 1 ? `${change.count} x ` : ''}${change.name}`,
+      value: mean,
+      kind: 'mass',
+      sd: part.isGuess ? undefined : part.sdKg,
+      proof: line.mass.proof,
+      isSigned: true,
+      typed: line.mass.standing.typed,
+      note: [part.isGuess ? 'corrected for how your guesses run' : '', turned ? 'was in the car, taken out again for this stage' : '', change.state]
+        .filter(Boolean)
+        .join('; '),
+    }
+  })
+  const guesses = mass.openLines.filter((entry) => entry.part.isGuess).length
+  return {
+    title: `Mass at ${stageName(values, position)}`,
+    calculation: 'build.mass-at-stage',
+    result: { label: 'mass, ready at the reference condition', value: mass.value, kind: 'mass', sd: mass.sd, proof: mass.proof },
+    lines: [...anchorLines, ...open],
+    remarks: [...(guesses > 0 ? [biasRemark(values)] : []), ...(anchor.kind === 'equal' ? ['Scales replace the ledger: no line enters this number.'] : [])],
+  }
+}
+
+function guessFactor(values: StageValues, logSd: number | undefined): number {
+  const { mu, s, v } = values.car.bias
+  return Math.exp(mu + (logSd ?? s) ** 2 / 2 + v / 2)
+}
+
+function biasRemark(values: StageValues): string {
+  const { bias } = values.car
+  const percent = ((guessFactor(values, undefined) - 1) * 100).toFixed(1)
+  return bias.isDefault
+    ? `Guesses are raised by ${percent} %, a stated default: ${bias.pairCount} of the 5 pairs of guess and weighing needed to learn your own are there.`
+    : `Guesses are changed by ${percent} %, learned from ${bias.pairCount} pairs of guess and weighing in this build.`
+}
+
+function powerWorking(values: StageValues, position: number): Working | undefined {
+  const power = values.power(position)
+  if (!power) return undefined
+  const lines = power.steps.flatMap((step): WorkingLine[] => {
+    const where = stageName(values, step.position)
+    switch (step.kind) {
+      case 'measured':
+        return step.sessions.map((entry, i) => ({
+          label: `${entry.session.dynoName}, ${day(entry.session.at)}, ${entry.pullIds.length} pulls`,
+          value: entry.value,
+          kind: 'power',
+          sd: entry.sd,
+          proof: 'measured',
+          note: [
+            where,
+            entry.factor === 1 ? '' : `restated by ${entry.factor.toFixed(4)}`,
+            i === step.combined.agreesWith ? 'agrees' : i === step.combined.disagreesWith ? 'disagrees' : '',
+          ]
+            .filter(Boolean)
+            .join('; '),
+        }))
+      case 'start':
+        return [
+          {
+            label: `${step.session.session.dynoName}, ${day(step.session.session.at)}`,
+            value: step.value,
+            kind: 'power',
+            sd: step.sd,
+            proof: 'measured',
+            note: `start value for ${where}: the engine was not yet, or no longer, that of the stage`,
+          },
+        ]
+      case 'expectation':
+        return [
+          {
+            label: `expected ${step.expectation.mode === 'to' ? 'to reach' : step.expectation.mode === 'by' ? 'to change by' : 'to be multiplied by'}`,
+            value: step.expectation.value,
+            kind: step.expectation.mode === 'times' ? 'ratio' : 'power',
+            sd: step.expectation.sd ?? undefined,
+            proof: step.expectation.proof,
+            isSigned: step.expectation.mode === 'by',
+            typed: step.expectation.typed,
+            note: where,
+          },
+        ]
+      case 'unasked':
+        return [
+          {
+            label: 'a change touches power and nothing says by how much',
+            value: step.value,
+            kind: 'power',
+            sd: step.sd,
+            proof: 'guess',
+            note: `${where}; carried with a spread of 5 %`,
+          },
+        ]
+    }
+  })
+  const carried = power.fromPosition !== null && power.fromPosition !== position ? [`Carried from ${stageName(values, power.fromPosition)}.`] : []
+  return {
+    title: `Power at ${stageName(values, position)}`,
+    calculation: 'build.power-at-stage',
+    result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
+    lines,
+    remarks: [...carried, ...schoolRemark(values)],
+  }
+}
+
+function schoolRemark(values: StageValues): string[] {
+  const { place, standard, boostSchool } = values.car.records.build.powerBasis
+  const words = {
+    asNaturallyAspirated: 'as if naturally aspirated',
+    iso1585: 'by the ISO 1585 form',
+    temperatureOnly: 'by the temperature term only',
+    half: 'by half of the correction',
+    none: 'not at all',
+  }
+  return standard === 'none'
+    ? [`Basis: ${place}, as observed.`]
+    : [`Basis: ${place}, ${standard}; an engine under boost is corrected ${words[boostSchool]}. Good people differ here; the choice is the build’s.`]
+}
+
+function ratioWorking(values: StageValues, position: number): Working | undefined {
+  const [mass, power, ratio] = [values.mass(position), values.power(position), values.value('powerToMass', position)]
+  if (!mass || !power || !ratio) return undefined
+  return {
+    title: `Power to weight at ${stageName(values, position)}`,
+    calculation: 'mass.power-to-weight',
+    result: { label: 'power to weight', value: ratio.value, kind: 'powerToMass', sd: ratio.sd, proof: ratio.proof },
+    lines: [
+      { label: 'power', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
+      { label: 'mass, with driver and fuel of the reference', value: mass.value, kind: 'mass', sd: mass.sd, proof: mass.proof },
+    ],
+    remarks: ['Its proof is the lesser of the two.'],
+  }
+}
+
+function frontWorking(values: StageValues, position: number): Working | undefined {
+  const front = values.value('frontShare', position)
+  const anchor = values.mass(position)?.anchor
+  const weighing = anchor?.kind === 'equal' ? anchor.weighings[0]?.weighing : undefined
+  if (!front || !weighing) return undefined
+  const pads = readPads(weighing)
+  return {
+    title: `Front share at ${stageName(values, position)}`,
+    calculation: 'mass.corners',
+    result: { label: 'front share', value: front.value, kind: 'share', sd: front.sd, proof: front.proof },
+    lines: PAD_NAMES.map((pad) => ({
+      label: PAD_WORDS[pad],
+      value: pads[pad]?.massKg ?? null,
+      kind: 'mass',
+      sd: pads[pad]?.sdKg,
+      proof: 'measured',
+      typed: weighing.pads[pad]?.typed,
+    })),
+    remarks: [`Weighed on ${day(weighing.at)} under its own conditions: driver ${weighing.driverInKg > 0 ? 'in' : 'out'}, ${weighing.fuelL} L.`],
+  }
+}
+
+function forecastWorking(values: StageValues, position: number): Working | undefined {
+  const mass = massWorking(values, position)
+  const distribution = values.mass(position)?.distribution
+  if (!mass || !distribution) return undefined
+  const bounds = [0.1, 0.5, 0.9].map(
+    (share): WorkingLine => ({ label: `not passed ${share * 10} times in 10`, value: quantileOf(distribution, share), kind: 'mass' }),
+  )
+  return {
+    ...mass,
+    title: `Forecast of ${stageName(values, position)}`,
+    calculation: 'mass.forecast',
+    lines: [...mass.lines, ...bounds],
+    remarks: [...mass.remarks, `Spread as a ${distribution.shape === 'normal' ? 'normal' : 'log-normal'} distribution, in closed form.`],
+  }
+}
+
+function scoreWorking(values: StageValues, position: number): Working {
+  const score = ledgerScore(values.car, position)
+  const lines = stageSavings(values.car, position).map((saving): WorkingLine => {
+    const head = saving.off ?? saving.transfers[0]
+    const pieces = saving.off ? saving.transfers.length : 0
+    return {
+      label: `off ${head?.change.name ?? ''}`,
+      value: -saving.savedMg / 1e6,
+      kind: 'mass',
+      isSigned: true,
+      proof: head?.mass.proof,
+      note: [
+        saving.state === 'toCome' ? 'to come' : saving.state,
+        pieces > 0 ? `less ${pieces === 1 ? 'the piece that goes' : `${pieces} pieces that go`} back` : '',
+      ]
+        .filter(Boolean)
+        .join('; '),
+    }
+  })
+  const ons = values.car.lines
+    .filter((line) => line.stagePosition === position && line.change.kind === 'on')
+    .map(
+      (line): WorkingLine => ({
+        label: `on ${line.change.name}`,
+        value: line.mass.massKg,
+        kind: 'mass',
+        isSigned: true,
+        proof: line.mass.proof,
+        typed: line.mass.standing.typed,
+        note: line.change.state,
+      }),
+    )
+  return {
+    title: `Score of ${stageName(values, position)}`,
+    calculation: 'build.mass-at-stage',
+    result: { label: 'net as typed', value: score.netKg, kind: 'mass', isSigned: true },
+    lines: [
+      ...lines,
+      ...ons,
+      { label: 'banked', value: score.bankedKg, kind: 'mass', note: 'off, and it and each piece that goes back weighed' },
+      { label: 'waiting', value: score.waitingKg, kind: 'mass', note: 'off, but something is not weighed yet' },
+      { label: 'to come', value: score.toComeKg, kind: 'mass', note: 'not off yet' },
+    ],
+    remarks: ['Net = on − banked − waiting − to come, added in whole milligrams, without any correction of guesses.'],
+  }
+}
+
+function goalLines(values: StageValues, metric: Metric, position: number): WorkingLine[] {
+  const value = values.value(metric, position)
+  const { kind, word } = METRIC_INFO[metric]
+  return value ? [{ label: `${word} at ${stageName(values, position)}`, value: value.value, kind, sd: value.sd, proof: value.proof }] : []
+}
+
+const senseWords = { atMost: 'or less', atLeast: 'or more', between: 'from' } as const
+
+function goalWorking(values: StageValues, target: Target | undefined, today: string): Working | undefined {
+  if (!target) return undefined
+  const verdict = targetVerdict(values, target, today)
+  const { kind, word } = METRIC_INFO[target.metric]
+  const value = values.value(target.metric, verdict.verdictPosition)
+  return {
+    title: `Verdict on ${word.toLowerCase()}: ${verdict.word}`,
+    calculation:
+      METRIC_INFO[target.metric].provedBy.length > 1
+        ? 'mass.power-to-weight'
+        : METRIC_INFO[target.metric].provedBy[0] === 'mass'
+          ? 'build.mass-at-stage'
+          : 'build.power-at-stage',
+    result: { label: value && proofRank(value.proof) >= 3 ? 'how sure the verdict is' : 'chance that the plan makes it', value: verdict.chance, kind: 'share' },
+    lines: [
+      { label: `goal, ${senseWords[target.sense]}`, value: target.value, kind, typed: target.typed },
+      ...(target.highValue === null ? [] : [{ label: 'to', value: target.highValue, kind }]),
+      ...goalLines(values, target.metric, verdict.verdictPosition),
+    ],
+    remarks: [
+      `Judged at ${stageName(values, verdict.verdictPosition)}; due by ${stageName(values, verdict.duePosition)}.`,
+      'A target is met only when it is measured. Open: on course from 8 in 10, unlikely under 2 in 10, doubtful between.',
+    ],
+  }
+}
+
+function limitWorking(values: StageValues, limit: Limit | undefined): Working | undefined {
+  if (!limit) return undefined
+  const verdict = limitVerdict(values, limit)
+  const { kind, word } = METRIC_INFO[limit.metric]
+  const value = values.value(limit.metric, verdict.verdictPosition)
+  return {
+    title: `Limit on ${word.toLowerCase()}: ${verdict.word}`,
+    calculation: limit.metric === 'wheelPower' ? 'build.power-at-stage' : limit.metric === 'powerToMass' ? 'mass.power-to-weight' : 'build.mass-at-stage',
+    result: { label: 'chance to keep the limit', value: value ? chanceOf(limit, value.distribution) : null, kind: 'share' },
+    lines: [
+      { label: `limit, ${senseWords[limit.sense]}`, value: limit.value, kind, typed: limit.typed },
+      ...goalLines(values, limit.metric, verdict.verdictPosition),
+    ],
+    remarks: [`Holds from ${stageName(values, verdict.fromPosition)} on. Broken is a measured value on the wrong side; would break, a predicted one.`],
+  }
+}
+
+function weighingWorking(values: StageValues, id: string): Working | undefined {
+  const weighing = values.car.records.weighings.find((entry) => entry.id === id)
+  if (!weighing) return undefined
+  const figures = weighingFigures(values, weighing)
+  const pads = readPads(weighing)
+  const readings = PAD_NAMES.map(
+    (pad): WorkingLine => ({
+      label: PAD_WORDS[pad],
+      value: pads[pad]?.massKg ?? null,
+      kind: 'mass',
+      sd: pads[pad]?.sdKg,
+      proof: 'measured',
+      typed: weighing.pads[pad]?.typed,
+      note: pads[pad] ? undefined : 'no reading',
+    }),
+  )
+  if (!figures.reference || !figures.corners) {
+    return {
+      title: `On the scales, ${day(weighing.at)}`,
+      calculation: 'mass.corners',
+      result: { label: 'total', value: null, kind: 'mass' },
+      lines: [
+        ...readings,
+        ...figures.known.map((entry): WorkingLine => ({ label: entry.label, value: entry.massKg, kind: 'mass', sd: entry.sdKg, proof: 'measured' })),
+      ],
+      remarks: figures.refusal ? [figures.refusal] : [],
+    }
+  }
+  const { corners } = figures
+  const centre = weighingCentre(values.car.records.build, weighing)
+  const share = (label: string, entry: { value: number; sd: number }): WorkingLine => ({
+    label,
+    value: entry.value,
+    kind: 'share',
+    sd: entry.sd,
+    proof: 'measured',
+  })
+  return {
+    title: `On the scales, ${day(weighing.at)}`,
+    calculation: 'mass.corners',
+    result: { label: 'mass at the reference condition', value: figures.reference.massKg, kind: 'mass', sd: figures.reference.sdKg, proof: 'measured' },
+    lines: [
+      ...readings,
+      ...figures.reference.terms.map(
+        (term, i): WorkingLine => ({ label: term.label, value: term.massKg, kind: 'mass', sd: term.sdKg > 0 ? term.sdKg : undefined, isSigned: i > 0 }),
+      ),
+      share('front share', corners.frontShare),
+      share('left share', corners.leftShare),
+      share('cross share, RF + LR', corners.crossShareRfLr),
+      share('cross share, LF + RR', corners.crossShareLfRr),
+      { label: 'wedge, LR − RR', value: corners.wedgeKg.value, kind: 'mass', sd: corners.wedgeKg.sd, isSigned: true },
+      { label: 'centre of mass behind the front axle', value: centre.behindFrontAxleM.value, kind: 'length', sd: centre.behindFrontAxleM.sd },
+      { label: 'centre of mass left of the middle', value: centre.leftOfMiddleM.value, kind: 'length', sd: centre.leftOfMiddleM.sd, isSigned: true },
+    ],
+    remarks: ['Shares are those of the pads as read that day; only the total is brought to the reference condition.', ...figures.warnings],
+  }
+}
+
+function unexplainedWorking(values: StageValues, id: string): Working | undefined {
+  const found = unexplainedAt(values.car, id)
+  const entry = (weighingId: string | undefined) => values.car.weighings.find((candidate) => candidate.weighing.id === weighingId)
+  const [before, after] = [entry(found?.sinceWeighingId), entry(id)]
+  if (!found || !before || !after) return undefined
+  const scale = (label: string, { weighing, reference }: typeof after): WorkingLine => ({
+    label: `${label}, ${day(weighing.at)}`,
+    value: reference.massKg,
+    kind: 'mass',
+    sd: reference.sdKg,
+    proof: 'measured',
+  })
+  const lines = found.lines.map(
+    ({ line, part }): WorkingLine => ({
+      label: `${line.change.kind} ${line.change.name}`,
+      value: part.sign * line.mass.massKg * (part.isGuess ? guessFactor(values, part.logSd) : 1),
+      kind: 'mass',
+      sd: part.isGuess ? undefined : part.sdKg,
+      proof: line.mass.proof,
+      isSigned: true,
+      typed: line.mass.standing.typed,
+    }),
+  )
+  return {
+    title: 'Unexplained mass',
+    calculation: 'build.mass-at-stage',
+    result: { label: 'scales less ledger', value: found.massKg, kind: 'mass', sd: found.sdKg, isSigned: true },
+    lines: [scale('scales before', before), ...lines, { label: 'ledger said', value: found.ledgerSaidKg, kind: 'mass' }, scale('scales say', after)],
+    remarks: [
+      found.isFlagged ? 'More than twice its spread: something was forgotten, or a line is wrong.' : 'Within twice its spread: nothing to chase.',
+      'It belongs to the time between these two weighings and is never spread over lines.',
+    ],
+  }
+}
+
+function sessionWorking(values: StageValues, id: string): Working | undefined {
+  const { records } = values.car
+  const session = records.sessions.find((entry) => entry.id === id)
+  if (!session) return undefined
+  const power = sessionPower(
+    records,
+    session,
+    records.standings.find((entry) => entry.sessionId === id && entry.stageId === session.stageId),
+  )
+  const pulls = records.pulls.filter((pull) => pull.sessionId === id)
+  const lines = pulls.map(
+    (pull): WorkingLine => ({
+      label: `pull ${pull.label}, peak as printed`,
+      value: pull.peakPowerW,
+      kind: 'power',
+      proof: 'measured',
+      note: pull.setAside ? `set aside: ${pull.setAside}` : undefined,
+    }),
+  )
+  const title = `${session.dynoName}, ${day(session.at)}`
+  if (!power.ok)
+    return {
+      title,
+      calculation: 'dyno.correction',
+      result: { label: 'power on the build’s basis', value: null, kind: 'power' },
+      lines,
+      remarks: [power.reason],
+    }
+  return {
+    title,
+    calculation: 'dyno.correction',
+    result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: 'measured' },
+    lines: [
+      ...lines,
+      { label: `factor from ${session.printedStandard === 'none' ? 'observed' : session.printedStandard} to the basis`, value: power.factor, kind: 'ratio' },
+      { label: 'pull to pull, 1 sd', value: power.pullSd, kind: 'power' },
+    ],
+    remarks: ['Mean of the standing pulls’ peaks; the spread adds 1 % for what differs from one visit to the next (common practice).', ...schoolRemark(values)],
+  }
+}
+
+function pullWorking(values: StageValues, id: string): Working | undefined {
+  const pull = values.car.records.pulls.find((entry) => entry.id === id)
+  if (!pull) return undefined
+  return {
+    title: `Pull ${pull.label}`,
+    calculation: 'dyno.power-torque',
+    result: { label: 'peak power as printed', value: pull.peakPowerW, kind: 'power', proof: 'measured' },
+    lines: [
+      { label: 'at', value: pull.peakPowerSpeedRpm, kind: 'engineSpeed' },
+      { label: 'peak torque', value: pull.peakTorqueNm, kind: 'torque', proof: 'measured' },
+    ],
+    remarks: [
+      `${pull.rowCount} rows read, ${pull.cutRowCount} of falling speed cut; the peak is the greatest of a 50 rpm grid drawn through the rest, without smoothing.`,
+    ],
+  }
+}

@@ -1,0 +1,29 @@
+import { airDensity, airRangeWarnings } from '../air/density.ts'
+import { standardAtmosphere } from '../air/standard-atmosphere.ts'
+import { z } from '../zod.ts'
+import { defineCalculation } from './registry.ts'
+
+export const airDensityCalculation = defineCalculation({
+  name: 'air.density',
+  title: 'Density of moist air',
+  formula: 'ρ = (p − e)/(287.05287 T) + e/(461.495 T), e = RH · e_s(T)',
+  sources: ['Ideal-gas mixture, closed form', 'e_s: IAPWS-IF97 region 4'],
+  assumptions: [
+    'Absolute station pressure, not reduced to sea level',
+    'Compressibility and the enhancement factor are neglected: under 0.1 % from −30 to 60 °C',
+  ],
+  input: z.strictObject({ pressurePa: z.number(), temperatureK: z.number(), relativeHumidity: z.number() }),
+  output: z.strictObject({ densityKgM3: z.number(), vapourPressurePa: z.number(), dryPressurePa: z.number() }),
+  run: (air) => ({ value: airDensity(air), warnings: airRangeWarnings(air) }),
+})
+
+export const standardAtmosphereCalculation = defineCalculation({
+  name: 'air.standard-atmosphere',
+  title: 'Standard atmosphere to 11 km',
+  formula: 'T = 288.15 − 0.0065 h; p = 101325 (T/288.15)^5.25588; ρ = p/(287.05287 T); a = √(1.4 · 287.05287 T)',
+  sources: ['ISO 2533:1975 (from memory; pressures agree with its tables)'],
+  assumptions: ['h is geopotential altitude', 'It is not the weather: use a measured pressure for a dyno record'],
+  input: z.strictObject({ altitudeM: z.number() }),
+  output: z.strictObject({ temperatureK: z.number(), pressurePa: z.number(), densityKgM3: z.number(), soundSpeedMps: z.number() }),
+  run: ({ altitudeM }) => ({ value: standardAtmosphere(altitudeM) }),
+})

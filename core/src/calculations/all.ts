@@ -1,0 +1,30 @@
+import { airDensityCalculation, standardAtmosphereCalculation } from './air.ts'
+import { massAtStageCalculation, powerAtStageCalculation } from './build.ts'
+import { correctionCalculation, powerTorqueCalculation } from './dyno.ts'
+import {
+  centreOfMassCalculation,
+  combineCalculation,
+  cornersCalculation,
+  estimateBiasCalculation,
+  forecastCalculation,
+  powerToWeightCalculation,
+} from './mass.ts'
+import type { Calculation } from './registry.ts'
+
+/** Every calculation a person might quote, by its stable name. */
+export const CALCULATIONS: readonly Calculation[] = [
+  airDensityCalculation,
+  standardAtmosphereCalculation,
+  powerTorqueCalculation,
+  correctionCalculation,
+  cornersCalculation,
+  centreOfMassCalculation,
+  combineCalculation,
+  estimateBiasCalculation,
+  forecastCalculation,
+  powerToWeightCalculation,
+  massAtStageCalculation,
+  powerAtStageCalculation,
+]
+
+export const findCalculation = (name: string): Calculation | undefined => CALCULATIONS.find((calculation) => calculation.name === name)

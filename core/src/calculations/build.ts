@@ -1,0 +1,128 @@
+import { makeCar } from '../build/car.ts'
+import { changeSign } from '../build/line-mass.ts'
+import { StageValues } from '../build/metrics.ts'
+import { buildRecordsSchema } from '../build/records.ts'
+import { CalculationError } from '../errors.ts'
+import { openPartMeanKg } from '../mass/open-mass.ts'
+import { z } from '../zod.ts'
+import { defineCalculation } from './registry.ts'
+
+const input = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })
+const proof = z.enum(['guess', 'catalogue', 'calculated', 'measured', 'confirmed'])
+
+function openBuild({ records, stageId }: z.output<typeof input>) {
+  const values = new StageValues(makeCar(records))
+  const position = values.car.stages.findIndex((stage) => stage.id === stageId)
+  if (position < 0) throw new CalculationError('unknown', 'stageId', 'No stage of these records has this id.')
+  return { values, position }
+}
+
+export const massAtStageCalculation = defineCalculation({
+  name: 'build.mass-at-stage',
+  title: 'Mass of the car at a stage',
+  formula: 'V(n) = W_ref + Σd over the stage’s changes that the anchor lacked − Σd over changes it held too much',
+  sources: ['The rules of the build’s records: scales replace the ledger from then on'],
+  assumptions: ['Reference driver and fuel', 'Guesses enter with the learned bias', 'A weighing with a missing pad is no anchor'],
+  input,
+  output: z.strictObject({
+    massKg: z.number(),
+    sdKg: z.number(),
+    proof,
+    anchor: z.enum(['equal', 'subset', 'other', 'baseline']),
+    anchorMassKg: z.number(),
+    anchorSdKg: z.number(),
+    anchorWeighingIds: z.array(z.string()),
+    lines: z.array(z.strictObject({ changeId: z.string(), name: z.string(), massKg: z.number(), sdKg: z.number(), proof, takenOutAgain: z.boolean() })),
+  }),
+  run: (read) => {
+    const { values, position } = openBuild(read)
+    const mass = values.massOrProblem(position)
+    if (mass instanceof CalculationError) throw mass
+    if (!mass)
+      throw new CalculationError(
+        'missing',
+        'records.weighings',
+        'There is no weighing and no baseline mass. Put the car on the scales, or give what it weighs.',
+      )
+    const { anchor } = mass
+    return {
+      value: {
+        massKg: mass.value,
+        sdKg: mass.sd,
+        proof: mass.proof,
+        anchor: anchor.kind,
+        anchorMassKg: mass.anchorMassKg,
+        anchorSdKg: mass.anchorSdKg,
+        anchorWeighingIds:
+          anchor.kind === 'baseline' ? [] : anchor.kind === 'equal' ? anchor.weighings.map((entry) => entry.weighing.id) : [anchor.weighing.weighing.id],
+        lines: mass.openLines.map(({ line, part }) => ({
+          changeId: line.change.id,
+          name: line.change.name,
+          massKg: openPartMeanKg(part, values.car.bias),
+          sdKg: line.mass.sdKg,
+          proof: line.mass.proof,
+          takenOutAgain: part.sign !== changeSign(line.change),
+        })),
+      },
+    }
+  },
+})
+
+export const powerAtStageCalculation = defineCalculation({
+  name: 'build.power-at-stage',
+  title: 'Power of the car at a stage',
+  formula: 'Mean of the standing pulls’ peaks, sd = √(s²/n + (1 % P)²); then the expectations of later stages: to replaces, by adds, times scales',
+  sources: ['The rules of the build’s records', '1 % from one visit to the next: common practice, no source'],
+  assumptions: ['Hub, roller and engine are never mixed', 'A session counts only on the build’s basis, or where its own air record lets it be restated'],
+  input,
+  output: z.strictObject({
+    powerW: z.number(),
+    sdW: z.number(),
+    proof,
+    fromStageId: z.string().nullable(),
+    isMeasuredHere: z.boolean(),
+    steps: z.array(
+      z.strictObject({
+        kind: z.enum(['measured', 'start', 'expectation', 'unasked']),
+        stageId: z.string(),
+        recordIds: z.array(z.string()),
+        powerW: z.number(),
+        sdW: z.number(),
+      }),
+    ),
+  }),
+  run: (read) => {
+    const { values, position } = openBuild(read)
+    const power = values.power(position)
+    if (!power)
+      throw new CalculationError(
+        'missing',
+        'records.sessions',
+        'There is no dyno session on the build’s basis and no expectation that says what power to reach.',
+      )
+    const stageId = (at: number) => values.car.stages[at]?.id ?? ''
+    return {
+      value: {
+        powerW: power.value,
+        sdW: power.sd,
+        proof: power.proof,
+        fromStageId: power.fromPosition === null ? null : stageId(power.fromPosition),
+        isMeasuredHere: power.isMeasuredHere,
+        steps: power.steps.map((step) => ({
+          kind: step.kind,
+          stageId: stageId(step.position),
+          recordIds:
+            step.kind === 'measured'
+              ? step.sessions.map((entry) => entry.session.id)
+              : step.kind === 'start'
+                ? [step.session.session.id]
+                : step.kind === 'expectation'
+                  ? [step.expectation.id]
+                  : [],
+          powerW: step.value,
+          sdW: step.sd,
+        })),
+      },
+    }
+  },
+})

@@ -1,0 +1,185 @@
+import { cornerWarnings } from '../build/weight-room.ts'
+import { centreOfMass, combineMasses } from '../mass/centre-of-mass.ts'
+import { cornerFigures, joinPlacements, knownWithOneDeadPad, missingPads, missingPadsSentence, type Pads } from '../mass/corners.ts'
+import { DEFAULT_BIAS, estimateBias, logSpread, predictQuantileKg } from '../mass/estimate-bias.ts'
+import { forecastMass } from '../mass/forecast.ts'
+import { powerToWeight } from '../mass/power-to-weight.ts'
+import { z } from '../zod.ts'
+import { defineCalculation } from './registry.ts'
+
+const pad = z.strictObject({ massKg: z.number(), sdKg: z.number().nonnegative().default(0.5) }).nullable()
+const padsSchema = z.strictObject({ LF: pad, RF: pad, LR: pad, RR: pad })
+const withSpread = z.strictObject({ value: z.number(), sd: z.number() })
+const figuresSchema = z.strictObject({
+  totalKg: withSpread,
+  frontShare: withSpread,
+  leftShare: withSpread,
+  crossShareRfLr: withSpread,
+  crossShareLfRr: withSpread,
+  wedgeKg: withSpread,
+})
+const knownSchema = z.array(z.strictObject({ label: z.string(), massKg: z.number(), sdKg: z.number() }))
+
+export const cornersCalculation = defineCalculation({
+  name: 'mass.corners',
+  title: 'Total and shares from four pads',
+  formula: 'W = ΣW_i; S = Σ_in W_i/W; u_S = √((1 − S)² Σ_in u² + S² Σ_out u²)/W',
+  sources: ['First-order propagation, closed form', 'Cross conventions: common practice, no source; both diagonals are named'],
+  assumptions: [
+    'Pads level; a corner out of level acts as a perch change and usually exceeds pad accuracy',
+    'A second placement on blocks carries ±k h/4 to each corner: give it as blockSpreadKg and do not set cross by it',
+  ],
+  input: z.strictObject({ pads: padsSchema, secondPlacement: padsSchema.optional(), blockSpreadKg: z.number().nonnegative().default(0) }),
+  output: z.strictObject({ figures: figuresSchema.nullable(), known: knownSchema, refusal: z.string().nullable() }),
+  run: ({ pads, secondPlacement, blockSpreadKg }) => {
+    const joined: Pads = secondPlacement ? joinPlacements(pads, secondPlacement, blockSpreadKg) : pads
+    const missing = missingPads(joined)
+    if (missing.length === 1) return { value: { figures: null, known: knownWithOneDeadPad(joined), refusal: missingPadsSentence(missing) } }
+    const figures = cornerFigures(joined)
+    return { value: { figures, known: [], refusal: null }, warnings: cornerWarnings(figures) }
+  },
+})
+
+export const centreOfMassCalculation = defineCalculation({
+  name: 'mass.centre-of-mass',
+  title: 'Centre of mass in plan',
+  formula: 'a = L W_rear/W; y = (t_f (LF − RF) + t_r (LR − RR))/(2W)',
+  sources: ['Moments, closed form'],
+  assumptions: ['Tracks between contact centres', 'x rearward of the front axle, y to the left'],
+  input: z.strictObject({ pads: padsSchema, wheelbaseM: z.number(), trackFrontM: z.number(), trackRearM: z.number() }),
+  output: z.strictObject({ behindFrontAxleM: withSpread, leftOfMiddleM: withSpread }),
+  run: (input) => ({ value: centreOfMass(input) }),
+})
+
+export const combineCalculation = defineCalculation({
+  name: 'mass.combine',
+  title: 'Parts put together',
+  formula: 'x̄ = Σmx/Σm; I_zz = Σ(I_k + m_k((x_k − x̄)² + (y_k − ȳ)²)); a part taken off has a negative mass',
+  sources: ['Parallel axis theorem, closed form'],
+  assumptions: ['Parts without a place count in the mass and are left out of the centre; their share is stated'],
+  input: z.strictObject({
+    parts: z
+      .array(
+        z.strictObject({
+          massKg: z.number(),
+          xM: z.number().optional(),
+          yM: z.number().optional(),
+          zM: z.number().optional(),
+          yawInertiaKgM2: z.number().nonnegative().optional(),
+        }),
+      )
+      .max(10_000),
+  }),
+  output: z.strictObject({ massKg: z.number(), xM: z.number(), yM: z.number(), zM: z.number(), yawInertiaKgM2: z.number(), unplacedShare: z.number() }),
+  run: ({ parts }) => ({ value: combineMasses(parts) }),
+})
+
+const pairsSchema = z.array(z.strictObject({ guessKg: z.number(), measuredKg: z.number() })).max(10_000)
+
+export const estimateBiasCalculation = defineCalculation({
+  name: 'mass.estimate-bias',
+  title: 'How guesses run',
+  formula: 'r = ln(measured/guess); mu = mean r, s its spread, v = s²/n; new part: E exp(mu + t_{p,n−1} s √(1 + 1/n))',
+  sources: ['Log-normal estimation error, closed form'],
+  assumptions: [`Under five pairs: mu ${DEFAULT_BIAS.mu}, s ${DEFAULT_BIAS.s} (common practice, no source)`],
+  input: z.strictObject({ pairs: pairsSchema, newGuessKg: z.number().optional(), probability: z.number().default(0.9) }),
+  output: z.strictObject({
+    mu: z.number(),
+    s: z.number(),
+    v: z.number(),
+    pairCount: z.number(),
+    isDefault: z.boolean(),
+    ratio: z.number(),
+    newPartQuantileKg: z.number().nullable(),
+  }),
+  run: ({ pairs, newGuessKg, probability }) => {
+    const bias = estimateBias(pairs)
+    const newPartQuantileKg = newGuessKg === undefined ? null : predictQuantileKg(newGuessKg, bias, probability)
+    const warnings = pairs.some((pair) => Math.abs(Math.log(pair.measuredKg / pair.guessKg)) > 0.7)
+      ? ['A pair differs by more than a factor of 2: check its units.']
+      : []
+    return { value: { ...bias, ratio: Math.exp(bias.mu), newPartQuantileKg }, warnings }
+  },
+})
+
+export const forecastCalculation = defineCalculation({
+  name: 'mass.forecast',
+  title: 'Forecast of the finished mass',
+  formula:
+    'mean = M + ΣE_i exp(mu + s²/2 + v/2); cov_ij = m_i m_j (exp(v + s² [i = j]) − 1); one log-normal matched to the mass to come, or a normal where guesses come off',
+  sources: ['Moment matching of a sum of log-normals (Fenton and Wilkinson), closed form'],
+  assumptions: [
+    'Guesses share the doubt in the bias, so it does not average out',
+    'Where the mass to come does not outweigh its doubt twice over, a normal is used',
+  ],
+  input: z.strictObject({
+    knownKg: z.number(),
+    knownSdKg: z.number().nonnegative().default(0),
+    parts: z
+      .array(
+        z.strictObject({
+          id: z.string().optional(),
+          massKg: z.number(),
+          comesOff: z.boolean().default(false),
+          proof: z.enum(['guess', 'catalogue', 'measured']).default('guess'),
+          sdKg: z.number().nonnegative().optional(),
+        }),
+      )
+      .max(10_000),
+    pairs: pairsSchema.default([]),
+    limitKg: z.number().optional(),
+  }),
+  output: z.strictObject({
+    meanKg: z.number(),
+    sdKg: z.number(),
+    p10Kg: z.number(),
+    p50Kg: z.number(),
+    p90Kg: z.number(),
+    shape: z.enum(['normal', 'lognormal']),
+    chanceUnderLimit: z.number().optional(),
+    doubt: z.array(z.strictObject({ id: z.string(), varianceShare: z.number(), meanKg: z.number() })),
+  }),
+  run: ({ parts, pairs, ...known }) => {
+    const value = forecastMass({
+      ...known,
+      bias: estimateBias(pairs),
+      parts: parts.map((part, i) => ({
+        id: part.id ?? String(i),
+        sign: part.comesOff ? -1 : 1,
+        massKg: part.massKg,
+        isGuess: part.proof === 'guess',
+        sdKg: part.sdKg ?? (part.proof === 'catalogue' ? 0.05 * part.massKg : Math.max(0.1, 0.005 * part.massKg)),
+        logSd: part.proof === 'guess' && part.sdKg !== undefined ? logSpread(part.sdKg / part.massKg) : undefined,
+      })),
+    })
+    return { value: { ...value, doubt: [...value.doubt] } }
+  },
+})
+
+export const powerToWeightCalculation = defineCalculation({
+  name: 'mass.power-to-weight',
+  title: 'Power to weight',
+  formula: 'P/m; spread: relative spreads in quadrature',
+  sources: ['Definitions; 1 lb/hp = 0.608277 kg/kW'],
+  assumptions: ['Say which power (hub, roller, engine; standard) and which mass (driver, fuel): figures on different bases do not compare'],
+  input: z.strictObject({
+    powerW: z.number(),
+    powerSdW: z.number().nonnegative().optional(),
+    powerBasis: z.string().max(120).optional(),
+    massKg: z.number(),
+    massSdKg: z.number().nonnegative().optional(),
+    massBasis: z.string().max(120).optional(),
+    driverKg: z.number().nonnegative().optional(),
+  }),
+  output: z.strictObject({
+    wattPerKg: z.number(),
+    wattPerKgSd: z.number(),
+    hpPerTonne: z.number(),
+    kgPerKilowatt: z.number(),
+    lbPerHp: z.number(),
+    basis: z.string(),
+  }),
+  run: ({ powerBasis = 'not stated', massBasis = 'not stated', ...input }) => ({
+    value: { ...powerToWeight(input), basis: `power: ${powerBasis}; mass: ${massBasis}` },
+  }),
+})

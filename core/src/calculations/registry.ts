@@ -1,0 +1,56 @@
+import { CalculationError, type CalculationErrorCode } from '../errors.ts'
+import { z } from '../zod.ts'
+
+export interface Calculation {
+  readonly name: string
+  readonly title: string
+  readonly formula: string
+  readonly sources: readonly string[]
+  readonly assumptions: readonly string[]
+  readonly input: z.ZodType
+  readonly output: z.ZodType
+  readonly run: (input: never) => { value: unknown; warnings?: readonly string[] }
+}
+
+export type CalculationAnswer =
+  | { readonly ok: true; readonly value: unknown; readonly warnings: readonly string[] }
+  | { readonly ok: false; readonly error: { readonly code: CalculationErrorCode; readonly field: string; readonly message: string } }
+
+/** Ties a calculation's `run` to the types of its schemas. */
+export function defineCalculation<Input extends z.ZodType, Output extends z.ZodType>(
+  definition: Omit<Calculation, 'input' | 'output' | 'run'> & {
+    input: Input
+    output: Output
+    run: (input: z.output<Input>) => { value: z.input<Output>; warnings?: readonly string[] }
+  },
+): Calculation {
+  return definition
+}
+
+/** Runs a registered calculation on raw input; every refusal is an answer with a code, the field and a sentence. */
+export function runCalculation(calculation: Calculation, input: unknown): CalculationAnswer {
+  const read = calculation.input.safeParse(input)
+  if (!read.success) {
+    const issue = read.error.issues[0]
+    const unknownKeys = issue?.code === 'unrecognized_keys' ? issue.keys.join(', ') : ''
+    const field = [...(issue?.path ?? []), ...(unknownKeys ? [unknownKeys] : [])].join('.') || 'input'
+    const message = unknownKeys
+      ? `${field} is not a field of ${calculation.name}. Leave it out or correct its name.`
+      : `${field}: ${issue?.message ?? 'cannot be read'}.`
+    return { ok: false, error: { code: 'bad-input', field, message } }
+  }
+  try {
+    const { value, warnings = [] } = calculation.run(read.data as never)
+    return { ok: true, value, warnings }
+  } catch (error) {
+    if (!(error instanceof CalculationError)) throw error
+    return { ok: false, error: { code: error.code, field: error.field, message: error.message } }
+  }
+}
+
+/** A calculation as data: what lists, the command line and the API show. */
+export function describeCalculation(calculation: Calculation) {
+  const { name, title, formula, sources, assumptions } = calculation
+  const schema = (type: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(type, { io })
+  return { name, title, formula, sources, assumptions, input: schema(calculation.input, 'input'), output: schema(calculation.output, 'output') }
+}

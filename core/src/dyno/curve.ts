@@ -1,0 +1,92 @@
+import { CalculationError } from '../errors.ts'
+
+export interface Sweep {
+  readonly speedRpm: readonly number[]
+  readonly powerW: readonly number[]
+}
+
+export interface GridCurve {
+  readonly stepRpm: number
+  readonly firstSpeedRpm: number
+  readonly powerW: readonly number[]
+}
+
+export const GRID_STEP_RPM = 50
+/** Raised whenever peaks or grid curves are worked out differently, so that stored ones are made anew. */
+export const CURVE_VERSION = 1
+export const FEWEST_RISING_ROWS = 10
+
+/** Indices of the samples at which the speed is higher than or equal to all before: the rising part of a sweep. */
+export function risingIndices(speedRpm: readonly number[]): number[] {
+  const kept: number[] = []
+  let highest = Number.NEGATIVE_INFINITY
+  speedRpm.forEach((speed, i) => {
+    if (speed < highest) return
+    highest = speed
+    kept.push(i)
+  })
+  return kept
+}
+
+/**
+ * Linear resampling of a rising sweep to an even 50 rpm grid; samples at one speed are averaged, nothing is extrapolated.
+ * Source: linear interpolation. Rejects a sweep that falls, and one that spans less than one grid step.
+ */
+export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
+  const speeds: number[] = []
+  const powers: number[] = []
+  let count = 0
+  sweep.speedRpm.forEach((speed, i) => {
+    const power = sweep.powerW[i] as number
+    const last = speeds.length - 1
+    if (last >= 0 && speed < (speeds[last] as number)) throw new CalculationError('inconsistent', 'speedRpm', 'The sweep falls; keep its rising part only.')
+    if (last >= 0 && speed === speeds[last]) {
+      count++
+      powers[last] = (powers[last] as number) + (power - (powers[last] as number)) / count
+    } else {
+      speeds.push(speed)
+      powers.push(power)
+      count = 1
+    }
+  })
+  const first = Math.ceil((speeds[0] ?? 0) / stepRpm) * stepRpm
+  const last = Math.floor((speeds.at(-1) ?? 0) / stepRpm) * stepRpm
+  if (speeds.length < 2 || last < first) throw new CalculationError('out-of-range', 'speedRpm', `The sweep spans less than ${stepRpm} rpm.`)
+  const powerW: number[] = []
+  let at = 0
+  for (let speed = first; speed <= last; speed += stepRpm) {
+    while (at < speeds.length - 2 && (speeds[at + 1] as number) < speed) at++
+    const [n0, n1] = [speeds[at] as number, speeds[at + 1] as number]
+    const share = (speed - n0) / (n1 - n0)
+    powerW.push((powers[at] as number) * (1 - share) + (powers[at + 1] as number) * share)
+  }
+  return { stepRpm, firstSpeedRpm: first, powerW }
+}
+
+export const gridSpeedRpm = (curve: GridCurve, index: number): number => curve.firstSpeedRpm + index * curve.stepRpm
+
+/** The greatest power of a grid curve and the speed it stands at (the first, if several are equal). */
+export function curvePeak(curve: GridCurve): { powerW: number; speedRpm: number } {
+  let best = 0
+  curve.powerW.forEach((power, i) => {
+    if (power > (curve.powerW[best] as number)) best = i
+  })
+  return { powerW: curve.powerW[best] as number, speedRpm: gridSpeedRpm(curve, best) }
+}
+
+/** Point by point mean of curves over the speeds that all of them cover; undefined when they share none. */
+export function meanCurve(curves: readonly GridCurve[]): GridCurve | undefined {
+  const [head] = curves
+  if (!head) return undefined
+  const first = Math.max(...curves.map((curve) => curve.firstSpeedRpm))
+  const last = Math.min(...curves.map((curve) => gridSpeedRpm(curve, curve.powerW.length - 1)))
+  if (last < first) return undefined
+  const powerW = Array.from({ length: (last - first) / head.stepRpm + 1 }, (_, i) => {
+    const at = first + i * head.stepRpm
+    return curves.reduce((sum, curve) => sum + (curve.powerW[(at - curve.firstSpeedRpm) / curve.stepRpm] as number), 0) / curves.length
+  })
+  return { stepRpm: head.stepRpm, firstSpeedRpm: first, powerW }
+}
+
+/** The curve with every power multiplied by a factor (a correction, or a stage scaled to its value). */
+export const scaleCurve = (curve: GridCurve, factor: number): GridCurve => ({ ...curve, powerW: curve.powerW.map((power) => power * factor) })

@@ -1,0 +1,253 @@
+import { CalculationError } from '../errors.ts'
+import { parseNumber } from '../units/parse-number.ts'
+import { toSi } from '../units/units.ts'
+import { crossCheckPower } from './cross-check.ts'
+import { curvePeak, FEWEST_RISING_ROWS, type GridCurve, gridCurve, risingIndices } from './curve.ts'
+import { powerFromTorqueW, torqueFromPowerNm } from './power-torque.ts'
+import { type ChannelColumn, isUnitRow, readColumns } from './read-header.ts'
+
+export interface RefusedLine {
+  readonly line: number
+  readonly reason: string
+}
+
+export interface ReadPull {
+  readonly label: string
+  readonly channels: readonly { role: string; name: string; unit: string; values: Float64Array }[]
+  readonly rowCount: number
+  readonly risingRowCount: number
+  readonly cutRowCount: number
+  readonly curve: GridCurve
+  readonly peakPowerW: number
+  readonly peakPowerSpeedRpm: number
+  readonly peakTorqueNm: number
+}
+
+export interface PullFileReport {
+  readonly columns: readonly { name: string; role: string; unit: string }[]
+  readonly pulls: readonly ReadPull[]
+  readonly crossCheckRatio: number | null
+  readonly refusedLines: readonly RefusedLine[]
+  readonly refusedLineCount: number
+  readonly notes: readonly string[]
+}
+
+const MOST_REPORTED_LINES = 50
+const FALL_ENDS_PULL_RPM = 500
+
+interface OpenPull {
+  label: string
+  columns: number[][]
+}
+
+/**
+ * Reads the rows of a dyno file as they come and keeps only numbers, so that a large file never stands in memory as text.
+ * Feed rows with `addRow`, then call `finish`. The decimal mark is found from the first rows: a comma where the delimiter is not
+ * a comma and no cell has a point. Rows with a cell that is no number are refused with their line and reason; empty cells of channels
+ * other than speed, power and torque are kept as gaps. A pull ends where the speed has fallen 500 rpm below its highest and rises
+ * again, or where the pull column changes.
+ */
+export class PullReader {
+  private readonly delimiter: string
+  private readonly units: { power?: string | undefined; torque?: string | undefined }
+  private heading: readonly string[] | undefined
+  private columns: ChannelColumn[] | undefined
+  private decimalMark: '.' | ',' | undefined
+  private waiting: { cells: readonly string[]; line: number }[] = []
+  private readonly refused: RefusedLine[] = []
+  private refusedCount = 0
+  private readonly pulls: OpenPull[] = []
+  private highest = Number.NEGATIVE_INFINITY
+  private lowest = Number.POSITIVE_INFINITY
+  private line = 0
+
+  constructor(options: { delimiter: string; powerUnit?: string | undefined; torqueUnit?: string | undefined }) {
+    this.delimiter = options.delimiter
+    this.units = { power: options.powerUnit, torque: options.torqueUnit }
+  }
+
+  addRow(cells: readonly string[]): void {
+    this.line++
+    if (cells.every((cell) => cell.trim() === '')) return
+    if (!this.heading) {
+      this.heading = cells
+      return
+    }
+    if (!this.columns) {
+      const unitRow = isUnitRow(cells) ? cells : undefined
+      this.columns = readColumns(this.heading, unitRow, this.units)
+      if (unitRow) return
+    }
+    if (this.decimalMark) this.takeRow(cells, this.line)
+    else {
+      this.waiting.push({ cells, line: this.line })
+      if (this.waiting.length >= 200) this.settleDecimalMark()
+    }
+  }
+
+  private settleDecimalMark(): void {
+    const cells = this.waiting.flatMap((row) => row.cells)
+    const hasPoint = cells.some((cell) => /\d\.\d/.test(cell))
+    const hasComma = cells.some((cell) => /\d,\d/.test(cell))
+    this.decimalMark = this.delimiter !== ',' && hasComma && !hasPoint ? ',' : '.'
+    for (const row of this.waiting) this.takeRow(row.cells, row.line)
+    this.waiting = []
+  }
+
+  private refuse(line: number, reason: string): void {
+    this.refusedCount++
+    if (this.refused.length < MOST_REPORTED_LINES) this.refused.push({ line, reason })
+  }
+
+  private takeRow(cells: readonly string[], line: number): void {
+    const columns = this.columns as ChannelColumn[]
+    if (cells.length < columns.length) return this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
+    const values: number[] = []
+    for (const column of columns) {
+      const cell = (cells[column.index] ?? '').trim()
+      const needed = column.role === 'speed' || column.role === 'power' || column.role === 'torque'
+      if (cell === '' || column.role === 'pull') {
+        if (cell === '' && needed) return this.refuse(line, `${column.name} is empty`)
+        values.push(Number.NaN)
+        continue
+      }
+      try {
+        values.push(parseNumber(cell, this.decimalMark, column.name))
+      } catch (error) {
+        if (!(error instanceof CalculationError)) throw error
+        if (needed) return this.refuse(line, error.message)
+        values.push(Number.NaN)
+      }
+    }
+    const speed = values[columns.findIndex((column) => column.role === 'speed')] as number
+    if (!(speed > 0)) return this.refuse(line, `engine speed is ${speed}; it must be more than zero`)
+    this.pullFor(cells, speed).columns.forEach((list, i) => {
+      list.push(values[i] as number)
+    })
+  }
+
+  private pullFor(cells: readonly string[], speed: number): OpenPull {
+    const columns = this.columns as ChannelColumn[]
+    const pullColumn = columns.find((column) => column.role === 'pull')
+    const current = this.pulls.at(-1)
+    const label = pullColumn ? (cells[pullColumn.index] ?? '').trim() : ''
+    this.highest = Math.max(this.highest, speed)
+    this.lowest = speed < this.highest - FALL_ENDS_PULL_RPM ? Math.min(this.lowest, speed) : this.lowest
+    const risesAgain = speed > this.lowest + FALL_ENDS_PULL_RPM
+    const isNew = !current || (pullColumn ? label !== current.label : risesAgain)
+    if (!isNew) return current
+    this.highest = speed
+    this.lowest = Number.POSITIVE_INFINITY
+    const fresh: OpenPull = { label: pullColumn ? label : String(this.pulls.length + 1), columns: columns.map(() => []) }
+    this.pulls.push(fresh)
+    if (!pullColumn && current) this.moveStartOfRise(current, fresh)
+    return fresh
+  }
+
+  /** The first 500 rpm of the new rise were put behind the fall of the pull before; they belong to the new one. */
+  private moveStartOfRise(from: OpenPull, to: OpenPull): void {
+    const speedAt = (this.columns as ChannelColumn[]).findIndex((column) => column.role === 'speed')
+    const speeds = from.columns[speedAt] as number[]
+    let start = speeds.length - 1
+    while (start > 0 && (speeds[start - 1] as number) <= (speeds[start] as number)) start--
+    from.columns.forEach((list, i) => {
+      to.columns[i] = list.splice(start)
+    })
+  }
+
+  finish(): PullFileReport {
+    if (!this.heading) throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
+    if (!this.columns) this.columns = readColumns(this.heading, undefined, this.units)
+    if (!this.decimalMark) this.settleDecimalMark()
+    if (this.pulls.length === 0) {
+      const first = this.refused[0]
+      const why = first ? ` Line ${first.line}: ${first.reason}` : ''
+      throw new CalculationError('missing', 'file', `No row of numbers could be read.${why}`)
+    }
+    const columns = this.columns
+    const check = this.checkUnits()
+    const read = this.pulls.map((pull) => readPull(pull, columns))
+    const notes = read.flatMap((pull) => (pull.cutRowCount > 0 ? [`Pull ${pull.label}: ${pull.cutRowCount} rows of falling speed were cut.`] : []))
+    if (this.decimalMark === ',') notes.push('Numbers were read with a decimal comma.')
+    return {
+      columns: columns.map(({ name, role, unit }) => ({ name, role, unit })),
+      pulls: read,
+      crossCheckRatio: check,
+      refusedLines: this.refused,
+      refusedLineCount: this.refusedCount,
+      notes,
+    }
+  }
+
+  private checkUnits(): number | null {
+    const columns = this.columns as ChannelColumn[]
+    const all = (role: string) => {
+      const at = columns.findIndex((column) => column.role === role)
+      return at < 0 ? undefined : this.pulls.flatMap((pull) => pull.columns[at] as number[])
+    }
+    const [speed, power, torque] = [all('speed') as number[], all('power'), all('torque')]
+    const fastest = speed.reduce((most, value) => Math.max(most, value), 0)
+    if (fastest < 400 || fastest > 25_000) {
+      const cause =
+        fastest < 30 ? 'thousands of rpm, or a comma read as decimal' : fastest > 25_000 ? 'another unit, or another column' : 'rad/s, Hz or road speed'
+      throw new CalculationError(
+        'out-of-range',
+        'speed',
+        `The speed column runs up to ${Number(fastest.toPrecision(6))}, which is no engine speed in rpm: it looks like ${cause}. Give engine speed in rpm.`,
+      )
+    }
+    if (!power || !torque) return null
+    const unitOf = (role: string) => columns.find((column) => column.role === role)?.unit ?? ''
+    const check = crossCheckPower({
+      speedRpm: speed,
+      powerW: power.map((value) => toSi('power', value, unitOf('power'))),
+      torqueNm: torque.map((value) => toSi('torque', value, unitOf('torque'))),
+    })
+    if (check.passes) return check.ratio
+    throw new CalculationError(
+      'inconsistent',
+      'units',
+      `Power and torque do not fit each other: power over torque times speed is ${check.ratio.toPrecision(4)} instead of 1. Likely cause: ${check.cause}. Pick the right units below, or correct the file, and read it again.`,
+    )
+  }
+}
+
+function readPull(pull: OpenPull, columns: readonly ChannelColumn[]): ReadPull {
+  const list = (role: string) => {
+    const at = columns.findIndex((column) => column.role === role)
+    return at < 0 ? undefined : { values: pull.columns[at] as number[], unit: columns[at]?.unit ?? '' }
+  }
+  const speed = list('speed')?.values as number[]
+  const rising = risingIndices(speed)
+  if (rising.length < FEWEST_RISING_ROWS) {
+    throw new CalculationError(
+      'missing',
+      'rows',
+      `Pull ${pull.label} has ${rising.length} rows of rising speed; at least ${FEWEST_RISING_ROWS} are needed. Export it with more rows, or leave it out of the file.`,
+    )
+  }
+  const power = list('power')
+  const torque = list('torque')
+  const powerAt = (i: number) =>
+    power
+      ? toSi('power', power.values[i] as number, power.unit)
+      : powerFromTorqueW(toSi('torque', torque?.values[i] as number, torque?.unit ?? ''), speed[i] as number)
+  const torqueAt = (i: number) => (torque ? toSi('torque', torque.values[i] as number, torque.unit) : torqueFromPowerNm(powerAt(i), speed[i] as number))
+  const curve = gridCurve({ speedRpm: rising.map((i) => speed[i] as number), powerW: rising.map(powerAt) })
+  const peak = curvePeak(curve)
+  if (!(peak.powerW > 0))
+    throw new CalculationError('out-of-range', 'power', `Pull ${pull.label} never makes power above zero. Check the power column and its unit.`)
+  return {
+    label: pull.label,
+    channels: columns.flatMap((column, i) =>
+      column.role === 'pull' ? [] : [{ role: column.role, name: column.name, unit: column.unit, values: Float64Array.from(pull.columns[i] as number[]) }],
+    ),
+    rowCount: speed.length,
+    risingRowCount: rising.length,
+    cutRowCount: speed.length - rising.length,
+    curve,
+    peakPowerW: peak.powerW,
+    peakPowerSpeedRpm: peak.speedRpm,
+    peakTorqueNm: rising.reduce((most, i) => Math.max(most, torqueAt(i)), 0),
+  }
+}

@@ -1,0 +1,104 @@
+import { CalculationError } from '../errors.ts'
+import { findUnit, type QuantityKind } from '../units/units.ts'
+
+export type ChannelRole = 'speed' | 'power' | 'torque' | 'boost' | 'lambda' | 'intakeTemperature' | 'time' | 'pull' | 'other'
+
+export interface ChannelColumn {
+  readonly index: number
+  readonly role: ChannelRole
+  /** As it stands in the file. */
+  readonly name: string
+  readonly unit: string
+}
+
+const ROLE_KIND: Partial<Record<ChannelRole, QuantityKind>> = { speed: 'engineSpeed', power: 'power', torque: 'torque' }
+
+const ROLE_NAMES: readonly (readonly [ChannelRole, RegExp])[] = [
+  ['pull', /^(pull|run|pull no\.?|run no\.?|test|sweep)$/],
+  ['speed', /^(rpm|engine ?speed|engine ?rpm|motor ?speed|speed|rev(s|olutions)?|n)$/],
+  ['power', /^(power|p|(wheel|hub|engine|brake|corrected|corr\.?|observed|roller) ?power|horsepower|hp|whp|bhp|kw|ps)$/],
+  ['torque', /^(torque|t|m|(wheel|hub|engine|corrected|roller|axle) ?torque|tq|nm|n·m|n m|lb-?ft|ft-?lbs?|lb·ft)$/],
+  ['boost', /^(boost|map|manifold ?(absolute ?)?pressure|boost ?pressure)$/],
+  ['lambda', /^(lambda|afr|λ|air ?fuel( ?ratio)?)$/],
+  ['intakeTemperature', /^(iat|intake( ?air)?( ?temp(erature)?)?|inlet( ?air)?( ?temp(erature)?)?|charge( ?air)?( ?temp(erature)?)?)$/],
+  ['time', /^(time|t\(s\)|elapsed)$/],
+]
+const ROAD_SPEED = /km\/h|kmh|kph|mph|m\/s/
+
+/** "Power (kW)", "power_kw", "Torque [Nm]", "Engine speed, rpm", "power kW" as a name and a unit. */
+export function splitHeading(heading: string): { name: string; unit: string } {
+  const text = heading.replace(/^\ufeff/, '').trim()
+  const bracket = /^(.*?)[\s_,-]*[([{]\s*([^)\]}]*)\s*[)\]}]\s*$/.exec(text)
+  if (bracket) return { name: (bracket[1] ?? '').trim(), unit: (bracket[2] ?? '').trim() }
+  const tail = /^(.+?)[\s_,;/]+([^\s_,;/]+)$/.exec(text)
+  if (tail?.[2] && (isUnit(tail[2]) || ROAD_SPEED.test(tail[2].toLowerCase()))) return { name: (tail[1] ?? '').trim(), unit: tail[2] }
+  if (isUnit(text)) return { name: text, unit: text }
+  return { name: text, unit: '' }
+}
+
+const isUnit = (text: string) =>
+  (['power', 'torque', 'engineSpeed'] as const).some((kind) => findUnit(kind, text)) || /^(°?c|°?f|k|s|ms|bar|kpa|psi|mbar|λ|afr)$/i.test(text)
+
+function roleOf(name: string, unit: string): ChannelRole {
+  const folded = name.toLowerCase().replace(/_/g, ' ').replace(/\s+/g, ' ').trim()
+  if (/(road|vehicle|wheel|roller) ?speed/.test(folded) || (ROAD_SPEED.test(unit.toLowerCase()) && /speed/.test(folded))) return 'other'
+  return ROLE_NAMES.find(([, pattern]) => pattern.test(folded))?.[0] ?? 'other'
+}
+
+/** Whether a row holds units alone, as some dynos print below the headings. */
+export function isUnitRow(cells: readonly string[]): boolean {
+  const filled = cells.map((cell) => cell.replace(/[()[\]{}]/g, '').trim()).filter(Boolean)
+  return (
+    filled.length > 0 &&
+    filled.every((cell) => isUnit(cell) || cell === '-') &&
+    filled.some((cell) => findUnit('power', cell) || findUnit('torque', cell) || findUnit('engineSpeed', cell))
+  )
+}
+
+/**
+ * Reads the heading line (and a unit row, if there is one) of a dyno file. Needs a speed in rpm and a power or torque with a known unit;
+ * `units` names a unit a person picked where the file has none or a wrong one.
+ * Errors: `missing` (which column and how to cure it), `unknown-unit`.
+ */
+export function readColumns(
+  headings: readonly string[],
+  unitRow: readonly string[] | undefined,
+  units: { power?: string | undefined; torque?: string | undefined } = {},
+): ChannelColumn[] {
+  const seen = new Set<ChannelRole>()
+  const columns = headings.map((heading, index): ChannelColumn => {
+    const split = splitHeading(heading)
+    const unit = (unitRow?.[index] ?? '').replace(/[()[\]{}]/g, '').trim() || split.unit
+    const found = roleOf(split.name, unit)
+    const role = found !== 'other' && seen.has(found) ? 'other' : found
+    seen.add(role)
+    return { index, role, name: split.name || `column ${index + 1}`, unit }
+  })
+  const listed = headings.map((heading) => `"${heading.trim()}"`).join(', ')
+  if (!seen.has('speed')) throw new CalculationError('missing', 'speed', `Line 1 has no column of engine speed. Found ${listed}. Head one "rpm".`)
+  if (!seen.has('power') && !seen.has('torque')) {
+    throw new CalculationError('missing', 'power', `Line 1 has no column of power or torque. Found ${listed}. Head one "power kW" or "torque Nm".`)
+  }
+  return columns.map((column) => withKnownUnit(column, units))
+}
+
+function withKnownUnit(column: ChannelColumn, picked: { power?: string | undefined; torque?: string | undefined }): ChannelColumn {
+  const kind = ROLE_KIND[column.role]
+  if (!kind) return column
+  const typed = (column.role === 'power' ? picked.power : column.role === 'torque' ? picked.torque : undefined) ?? column.unit
+  if (column.role === 'speed' && typed === '') return { ...column, unit: 'rpm' }
+  const choices = kind === 'power' ? 'kW, hp or PS' : kind === 'torque' ? 'N·m or lb·ft' : 'rpm'
+  if (typed === '') {
+    throw new CalculationError(
+      'missing',
+      column.role,
+      `The ${column.role} column "${column.name}" names no unit. Pick ${choices} below and read the file again.`,
+    )
+  }
+  const unit = findUnit(kind, typed)
+  if (!unit) {
+    const cure = kind === 'engineSpeed' ? 'Engine speed is read in rpm.' : `Pick ${choices} below and read the file again.`
+    throw new CalculationError('unknown-unit', column.role, `The ${column.role} column "${column.name}" is in "${typed}", a unit nobody here knows. ${cure}`)
+  }
+  return { ...column, unit: unit.symbol }
+}

@@ -1,0 +1,69 @@
+import type { Distribution } from '../stats/distribution.ts'
+import { correctedGuessKg, type GuessBias } from './estimate-bias.ts'
+
+/** A part that still has to go in or come out of the known mass. */
+export interface OpenPart {
+  readonly id: string
+  readonly sign: 1 | -1
+  /** As typed, more than zero. */
+  readonly massKg: number
+  readonly isGuess: boolean
+  /** One standard deviation in kg of a part that is not a guess. */
+  readonly sdKg: number
+  /** Log-space spread of a guess with a spread of its own; else the bias's. */
+  readonly logSd?: number | undefined
+}
+
+export interface OpenMass {
+  readonly meanKg: number
+  readonly varianceKg2: number
+  /** The part of the variance that guesses carry, with the bias they share. */
+  readonly guessVarianceKg2: number
+}
+
+/** Signed mean of a part: guesses corrected for the learned bias, others as they are. */
+export function openPartMeanKg(part: OpenPart, bias: GuessBias): number {
+  return part.sign * (part.isGuess ? correctedGuessKg(part.massKg, bias, part.logSd ?? bias.s) : part.massKg)
+}
+
+/**
+ * Mean and variance of a signed sum of parts. Guesses share the doubt in the bias itself:
+ * cov_ij = m_i m_j (exp(v + s_i² [i = j]) − 1) with m the corrected means; other parts are independent.
+ * Source: sum of log-normals with a common term, closed form (checked against simulation).
+ */
+export function openMass(parts: readonly OpenPart[], bias: GuessBias): OpenMass {
+  let meanKg = 0
+  let guessMean = 0
+  let ownVariance = 0
+  let otherVariance = 0
+  const shared = Math.expm1(bias.v)
+  for (const part of parts) {
+    const m = openPartMeanKg(part, bias)
+    meanKg += m
+    if (part.isGuess) {
+      guessMean += m
+      ownVariance += m * m * (Math.expm1(bias.v + (part.logSd ?? bias.s) ** 2) - shared)
+    } else otherVariance += part.sdKg ** 2
+  }
+  const guessVarianceKg2 = ownVariance + guessMean ** 2 * shared
+  return { meanKg, varianceKg2: guessVarianceKg2 + otherVariance, guessVarianceKg2 }
+}
+
+/**
+ * The shape that the finished mass is given: no guess comes off and the mass to come outweighs its doubt twice over: one
+ * log-normal matched to the mass to come, the variance of what is known added. Otherwise a normal of the same mean and
+ * variance, because a log-normal cannot take a negative sum, and one squeezed against its floor would claim that the
+ * finished car cannot be lighter than scales that have a spread of their own.
+ */
+export function finishedMassDistribution(input: { knownKg: number; knownVarianceKg2: number; parts: readonly OpenPart[]; bias: GuessBias }): Distribution {
+  const { knownKg, knownVarianceKg2, parts, bias } = input
+  const all = openMass(parts, bias)
+  const meanKg = knownKg + all.meanKg
+  const sdKg = Math.sqrt(knownVarianceKg2 + all.varianceKg2)
+  const coming = parts.filter((part) => part.sign > 0)
+  const comingMean = openMass(coming, bias).meanKg
+  const guessComesOff = parts.some((part) => part.isGuess && part.sign < 0)
+  const hasGuess = parts.some((part) => part.isGuess)
+  if (!hasGuess || guessComesOff || comingMean < 2 * sdKg) return { shape: 'normal', floor: 0, mean: meanKg, sd: sdKg }
+  return { shape: 'lognormal', floor: meanKg - comingMean, mean: meanKg, sd: sdKg }
+}

@@ -1,0 +1,134 @@
+import { CalculationError } from '../errors.ts'
+
+export type QuantityKind =
+  | 'mass'
+  | 'power'
+  | 'torque'
+  | 'powerToMass'
+  | 'pressure'
+  | 'temperature'
+  | 'length'
+  | 'volume'
+  | 'fuelDensity'
+  | 'share'
+  | 'engineSpeed'
+  | 'ratio'
+
+interface Unit {
+  readonly symbol: string
+  /** SI = (shown + offset) × factor; volume is kept in litres and fuel density in kg/L, as the records name them. */
+  readonly factor: number
+  readonly offset?: number
+  readonly aliases: readonly string[]
+}
+
+const LB_KG = 0.45359237 // exact, international yard and pound agreement 1959
+const HP_W = 745.6998715822702 // 550 ft·lbf/s from the exact foot, pound and g = 9.80665 m/s² (NIST SP 811)
+const PS_W = 735.49875 // 75 kgf·m/s, exact
+const LBFT_NM = 1.3558179483314004 // exact product, NIST SP 811
+
+/**
+ * Units by kind; the first of each kind is its SI (or record) unit.
+ * Source of the factors: SI Brochure 9th ed., NIST SP 811 (exact definitions).
+ */
+export const UNITS: Record<QuantityKind, readonly Unit[]> = {
+  mass: [
+    { symbol: 'kg', factor: 1, aliases: ['kgs', 'kilo', 'kilos'] },
+    { symbol: 'g', factor: 0.001, aliases: ['gram', 'grams'] },
+    { symbol: 'lb', factor: LB_KG, aliases: ['lbs', 'pound', 'pounds'] },
+    { symbol: 'oz', factor: LB_KG / 16, aliases: ['ounce', 'ounces'] },
+  ],
+  power: [
+    { symbol: 'W', factor: 1, aliases: ['watt', 'watts'] },
+    { symbol: 'kW', factor: 1000, aliases: ['kilowatt'] },
+    { symbol: 'hp', factor: HP_W, aliases: ['bhp', 'whp', 'horsepower'] },
+    { symbol: 'PS', factor: PS_W, aliases: ['cv', 'metrichp'] },
+  ],
+  torque: [
+    { symbol: 'N·m', factor: 1, aliases: ['nm', 'n*m', 'n.m', 'n-m', 'newtonmetre'] },
+    { symbol: 'lb·ft', factor: LBFT_NM, aliases: ['lbft', 'lb-ft', 'lb.ft', 'ftlb', 'ft-lb', 'ft·lb', 'ftlbs', 'lbf·ft', 'lbfft', 'lb*ft', 'lb_ft', 'ft_lb'] },
+    { symbol: 'kgf·m', factor: 9.80665, aliases: ['kgfm', 'kgm', 'kg·m', 'mkp'] },
+  ],
+  powerToMass: [
+    { symbol: 'W/kg', factor: 1, aliases: ['w/kg', 'kw/t', 'kw/tonne'] },
+    { symbol: 'hp/1000 lb', factor: HP_W / (1000 * LB_KG), aliases: ['hp/1000lb'] },
+    { symbol: 'hp/t', factor: HP_W / 1000, aliases: ['hp/tonne', 'bhp/t'] },
+    { symbol: 'PS/t', factor: PS_W / 1000, aliases: ['ps/tonne'] },
+  ],
+  pressure: [
+    { symbol: 'Pa', factor: 1, aliases: [] },
+    { symbol: 'kPa', factor: 1000, aliases: [] },
+    { symbol: 'hPa', factor: 100, aliases: ['mbar', 'mb'] },
+    { symbol: 'bar', factor: 1e5, aliases: [] },
+    { symbol: 'psi', factor: 6894.757293168361, aliases: [] },
+    { symbol: 'inHg', factor: 3386.38864, aliases: [] },
+  ],
+  temperature: [
+    { symbol: 'K', factor: 1, aliases: ['kelvin'] },
+    { symbol: '°C', factor: 1, offset: 273.15, aliases: ['c', 'degc', 'celsius'] },
+    { symbol: '°F', factor: 5 / 9, offset: 459.67, aliases: ['f', 'degf', 'fahrenheit'] },
+  ],
+  length: [
+    { symbol: 'm', factor: 1, aliases: ['metre', 'metres'] },
+    { symbol: 'mm', factor: 0.001, aliases: [] },
+    { symbol: 'cm', factor: 0.01, aliases: [] },
+    { symbol: 'in', factor: 0.0254, aliases: ['inch', 'inches', '"'] },
+    { symbol: 'ft', factor: 0.3048, aliases: ['foot', 'feet'] },
+  ],
+  volume: [
+    { symbol: 'L', factor: 1, aliases: ['litre', 'litres', 'liter', 'liters'] },
+    { symbol: 'US gal', factor: 3.785411784, aliases: ['usgal', 'gal'] },
+  ],
+  fuelDensity: [
+    { symbol: 'kg/L', factor: 1, aliases: [] },
+    { symbol: 'lb/US gal', factor: LB_KG / 3.785411784, aliases: ['lb/gal'] },
+  ],
+  share: [
+    { symbol: '', factor: 1, aliases: [] },
+    { symbol: '%', factor: 0.01, aliases: ['percent'] },
+  ],
+  engineSpeed: [{ symbol: 'rpm', factor: 1, aliases: ['1/min', 'min-1', 'r/min', 'u/min', 'revs'] }],
+  ratio: [{ symbol: '', factor: 1, aliases: ['x', '×'] }],
+}
+
+const fold = (text: string) => text.trim().toLowerCase().replace(/\s+/g, '').replace(/[·∙•]/g, '')
+
+/** The unit of a kind by its symbol or a usual spelling; undefined when nobody knows it. Case decides only where it must. */
+export function findUnit(kind: QuantityKind, text: string): Unit | undefined {
+  const exact = UNITS[kind].find((unit) => unit.symbol === text.trim())
+  if (exact) return exact
+  const folded = fold(text)
+  return UNITS[kind].find((unit) => fold(unit.symbol) === folded || unit.aliases.some((alias) => fold(alias) === folded))
+}
+
+function requireUnit(kind: QuantityKind, symbol: string): Unit {
+  const unit = findUnit(kind, symbol)
+  if (unit) return unit
+  const known = UNITS[kind].map((entry) => entry.symbol || 'none').join(', ')
+  throw new CalculationError('unknown-unit', 'unit', `"${symbol}" is not a unit of ${kind} known here. Use one of: ${known}.`)
+}
+
+/**
+ * A number in a named unit turned into the record unit of its kind (SI; litres; kg/L).
+ * @example toSi('mass', 41, 'lb') // 18.59728717
+ */
+export function toSi(kind: QuantityKind, value: number, symbol: string): number {
+  const unit = requireUnit(kind, symbol)
+  return (value + (unit.offset ?? 0)) * unit.factor
+}
+
+/** The inverse of toSi. */
+export function fromSi(kind: QuantityKind, value: number, symbol: string): number {
+  const unit = requireUnit(kind, symbol)
+  return value / unit.factor - (unit.offset ?? 0)
+}
+
+/** A spread (a difference, so without the offset of temperatures) in the named unit. */
+export function spreadFromSi(kind: QuantityKind, value: number, symbol: string): number {
+  return value / requireUnit(kind, symbol).factor
+}
+
+/** A spread in the named unit turned into the record unit. */
+export function spreadToSi(kind: QuantityKind, value: number, symbol: string): number {
+  return value * requireUnit(kind, symbol).factor
+}
