@@ -101,7 +101,7 @@ export class PullReader {
 
   private takeRow(cells: readonly string[], line: number): void {
     const columns = this.columns as ChannelColumn[]
-    if (cells.length < columns.length) return this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
+    if (cells.length < columns.length) return void this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
     const values: number[] = []
     for (const column of columns) {
       const cell = (cells[column.index] ?? '').trim()

@@ -25,7 +25,7 @@ interface Unit {
 const LB_KG = 0.45359237 // exact, international yard and pound agreement 1959
 const HP_W = 745.6998715822702 // 550 ft·lbf/s from the exact foot, pound and g = 9.80665 m/s² (NIST SP 811)
 const PS_W = 735.49875 // 75 kgf·m/s, exact
-const LBFT_NM = 1.3558179483314004 // exact product, NIST SP 811
+const LBFT_NM = 1.3558179483314003 // exact product, NIST SP 811
 
 /**
  * Units by kind; the first of each kind is its SI (or record) unit.

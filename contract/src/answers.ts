@@ -1,0 +1,60 @@
+import type { Board, BuildRecord, BuildRecords, NextAction, PullFileReport, Working } from '@bold-ballast/core'
+import type { Meta, Stored } from './resources.ts'
+
+export type StoredBuild = BuildRecord & Meta
+type StoredList<Key extends keyof BuildRecords> = BuildRecords[Key] extends (infer Item)[] ? Stored<Item>[] : never
+
+/** All records of a build, as the API answers them. */
+export interface StoredRecords {
+  readonly build: StoredBuild
+  readonly stages: StoredList<'stages'>
+  readonly limits: StoredList<'limits'>
+  readonly targets: StoredList<'targets'>
+  readonly changes: StoredList<'changes'>
+  readonly expectations: StoredList<'expectations'>
+  readonly weighings: StoredList<'weighings'>
+  readonly inCars: StoredList<'inCars'>
+  readonly sessions: StoredList<'sessions'>
+  readonly pulls: StoredList<'pulls'>
+  readonly standings: StoredList<'standings'>
+}
+
+/** One build in the Garage. */
+export interface GarageEntry {
+  readonly build: StoredBuild
+  readonly stageCount: number
+  /** The latest stage that is proven, or null. */
+  readonly reachedPosition: number | null
+  readonly reachedName: string | null
+  readonly reachedState: Board['stages'][number]['state'] | null
+  readonly reachedStageId: string | null
+  readonly mass: Board['rows'][number]['cells'][number]
+  readonly powerToMass: Board['rows'][number]['cells'][number]
+  readonly brokenLimits: number
+  readonly limitsThatWouldBreak: number
+  readonly lateStages: number
+  readonly lateTargets: number
+  readonly next: NextAction | null
+}
+
+export type PullPreview = Omit<PullFileReport, 'pulls'> & {
+  readonly delimiter: string
+  readonly pulls: readonly (Omit<PullFileReport['pulls'][number], 'channels'> & { readonly channelNames: readonly string[] })[]
+}
+
+export interface WorkingAnswer extends Working {
+  readonly formula: string
+  readonly sources: readonly string[]
+  readonly assumptions: readonly string[]
+}
+
+/** RFC 9457 problem, with the fields it is about and, for a stale write, the record as it stands now. */
+export interface Problem {
+  readonly type: string
+  readonly title: string
+  readonly status: number
+  readonly detail: string
+  readonly code: string
+  readonly errors?: readonly { readonly path: string; readonly message: string }[]
+  readonly current?: unknown
+}

@@ -1,0 +1,72 @@
+// What start and test need before anything else: npm packages and Debian's Chromium. Node built-ins only.
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import fs from 'node:fs'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = fileURLToPath(new URL('..', import.meta.url))
+
+/** A sentence for the person at the terminal; shown without a stack. */
+export class Refusal extends Error {}
+
+const digest = (text) => createHash('sha256').update(text).digest('hex')
+
+/** Runs npm install when the lock file is not the one that was installed last. */
+export function installPackages() {
+  const stamp = path.join(root, 'node_modules', '.bold-ballast-lock')
+  const wanted = digest(fs.readFileSync(path.join(root, 'package-lock.json')))
+  if (fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === wanted) return
+  console.error('Installing npm packages ...')
+  const done = spawnSync('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
+  if (done.status !== 0) throw new Refusal('npm install failed. Check the network and run the command again.')
+  fs.writeFileSync(stamp, digest(fs.readFileSync(path.join(root, 'package-lock.json'))))
+}
+
+/** Path of Chromium; installs Debian's package where it is missing and may be installed. */
+export function findChromium() {
+  const places = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].filter(Boolean)
+  const found = () => places.find((place) => fs.existsSync(place))
+  if (found()) return found()
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n']
+  const run = (...args) => {
+    const [command, ...rest] = [...sudo, ...args]
+    return spawnSync(command, rest, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status === 0
+  }
+  console.error('Installing Chromium from Debian (once) ...')
+  run('apt-get', '-o', 'DPkg::Lock::Timeout=300', 'update', '-qq')
+  run('apt-get', '-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', 'chromium')
+  if (!found()) throw new Refusal('Chromium is not installed and could not be. Install the Debian package "chromium" (apt-get install chromium).')
+  return found()
+}
+
+/** Hash of everything the build is made from. */
+export function sourceStamp() {
+  const hash = createHash('sha256')
+  const walk = (folder) => {
+    for (const entry of fs.readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name.endsWith('.tsbuildinfo')) continue
+      const at = path.join(folder, entry.name)
+      if (entry.isDirectory()) walk(at)
+      else hash.update(at).update(fs.readFileSync(at))
+    }
+  }
+  for (const part of ['core', 'contract', 'server', 'web']) walk(path.join(root, part))
+  hash.update(fs.readFileSync(path.join(root, 'package-lock.json')))
+  return hash.digest('hex')
+}
+
+/** Builds server and web when their sources changed since the last build. */
+export function buildAll() {
+  const stamp = path.join(root, 'web', 'dist', '.stamp')
+  const wanted = sourceStamp()
+  if (fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === wanted && fs.existsSync(path.join(root, 'server/dist/main.js'))) return
+  console.error('Building ...')
+  const run = (args, cwd) => {
+    const done = spawnSync(process.execPath, args, { cwd, encoding: 'utf8' })
+    if (done.status !== 0) throw new Refusal(`The build failed:\n${done.stdout}\n${done.stderr}`)
+  }
+  run([path.join(root, 'server/build.mjs')], root)
+  run([path.join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], path.join(root, 'web'))
+  fs.writeFileSync(stamp, wanted)
+}

@@ -1,0 +1,54 @@
+// npm start: installs what is missing, starts the project's own PostgreSQL, migrates, loads the demo once, builds and serves.
+import path from 'node:path'
+import { buildAll, installPackages, Refusal, root } from './install.mjs'
+import { PgError, startPostgres } from './postgres.mjs'
+
+const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
+
+async function main() {
+  const host = process.env.HOST ?? '127.0.0.1'
+  if (!LOOPBACK.includes(host)) throw new Refusal(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
+  const port = Number(process.env.PORT ?? 4600)
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Refusal(`PORT is "${process.env.PORT}"; give a number from 1 to 65535.`)
+  installPackages()
+  let database
+  let running
+  let stopping = false
+  const stop = async (code) => {
+    if (stopping) return
+    stopping = true
+    clearInterval(watch)
+    await running?.stop().catch(() => {})
+    await database?.stop().catch(() => {})
+    process.exit(code)
+  }
+  let watch
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0))
+  const options = { dataDir: path.join(root, '.data', 'postgres'), database: 'bold_ballast', role: 'bold_ballast' }
+  if (!process.env.DATABASE_URL) database = await startPostgres(options)
+  buildAll()
+  if (stopping) return
+  const { startServer } = await import('../server/dist/main.js')
+  running = await startServer({
+    databaseUrl: process.env.DATABASE_URL ?? database.url,
+    host,
+    port,
+    webRoot: path.join(root, 'web', 'dist'),
+    demoRoot: process.env.DEMO === 'none' ? undefined : path.join(root, 'demo'),
+  })
+  // A database that was killed comes back on the same port, and the server's pool finds it again.
+  watch = setInterval(async () => {
+    if (!database || stopping || database.isAlive()) return
+    try {
+      database = await startPostgres({ ...options, port: database.port })
+    } catch (error) {
+      console.error(error.message)
+    }
+  }, 500)
+  console.log(`Bold Ballast is ready on ${running.address}  (Ctrl C stops it)`)
+}
+
+main().catch((error) => {
+  console.error(error instanceof Refusal || error instanceof PgError || /^HOST is/.test(error.message) ? error.message : error)
+  process.exit(1)
+})

@@ -1,0 +1,25 @@
+import { fileURLToPath } from 'node:url'
+import { build } from 'esbuild'
+
+// Own workspaces are TypeScript and go into the bundle; everything from the registry stays outside.
+const ownWorkspace = /^@bold-ballast\//
+await build({
+  entryPoints: [fileURLToPath(new URL('./src/main.ts', import.meta.url))],
+  outfile: fileURLToPath(new URL('./dist/main.js', import.meta.url)),
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+  plugins: [
+    {
+      name: 'external-packages',
+      setup(bundler) {
+        bundler.onResolve({ filter: /^[^./]/ }, (found) =>
+          found.kind === 'entry-point' || ownWorkspace.test(found.path) ? undefined : { path: found.path, external: true },
+        )
+      },
+    },
+  ],
+})

@@ -1,0 +1,81 @@
+import path from 'node:path'
+import express, { type Express, type NextFunction, type Request, type Response, Router } from 'express'
+import helmet from 'helmet'
+import type { Knex } from 'knex'
+import type { Logger } from 'pino'
+import { buildRoutes } from './builds/routes.ts'
+import { BuildService } from './builds/service.ts'
+import { calculationRoutes } from './calculations/routes.ts'
+import { guardOrigin } from './http/guard.ts'
+import { AppError, toAppError, toProblem } from './http/problem.ts'
+import { pullFileRoutes } from './pull-files/routes.ts'
+import { recordRoutes } from './records/routes.ts'
+import { RecordService } from './records/service.ts'
+
+const CONTENT_SECURITY = {
+  useDefaults: false,
+  directives: {
+    defaultSrc: ["'self'"],
+    scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+    styleSrc: ["'self'", "'unsafe-inline'"],
+    imgSrc: ["'self'", 'data:', 'blob:'],
+    workerSrc: ["'self'"],
+    objectSrc: ["'none'"],
+    baseUri: ["'none'"],
+    frameAncestors: ["'none'"],
+  },
+}
+
+/** The whole HTTP application on an open database; `webRoot` is the built web, or undefined where only the API is asked for. */
+export function makeApp({ knex, logger, webRoot }: { knex: Knex; logger: Logger; webRoot?: string | undefined }): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false }))
+  app.use((_request, response, next) => {
+    response.setHeader('Permissions-Policy', 'camera=(), geolocation=(), microphone=()')
+    next()
+  })
+  app.use(guardOrigin)
+  app.use('/api', api(knex))
+  if (webRoot) serveWeb(app, webRoot)
+  app.use((thrown: unknown, request: Request, response: Response, _next: NextFunction) => {
+    const error = toAppError(thrown)
+    if (error.code === 'unexpected') logger.error({ err: thrown, method: request.method, route: request.path }, 'unexpected error')
+    if (response.headersSent) return void response.end()
+    const problem = toProblem(error)
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
+  })
+  return app
+}
+
+function api(knex: Knex): Router {
+  const router = Router()
+  const records = new RecordService(knex)
+  const builds = new BuildService(knex, records)
+  router.use((_request, response, next) => {
+    response.setHeader('Cache-Control', 'no-store')
+    next()
+  })
+  router.get('/health', async (_request, response) => {
+    await knex.raw('select 1')
+    response.json({ status: 'ready' })
+  })
+  router.use(calculationRoutes())
+  router.use(pullFileRoutes(records))
+  router.use(express.json({ limit: '256kb' }))
+  router.use(buildRoutes(builds, records))
+  router.use(recordRoutes(records))
+  router.use(() => {
+    throw new AppError('not-found', 'There is no such address.')
+  })
+  return router
+}
+
+function serveWeb(app: Express, webRoot: string): void {
+  app.use('/assets', express.static(path.join(webRoot, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  app.use(express.static(webRoot, { index: false }))
+  app.get('/{*any}', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache')
+    response.sendFile('index.html', { root: webRoot })
+  })
+}

@@ -1,0 +1,31 @@
+import type { NextFunction, Request, Response } from 'express'
+import { AppError } from './problem.ts'
+
+/** Only our own page on our own loopback address may talk to the server, until sign-in exists. */
+export function guardOrigin(request: Request, _response: Response, next: NextFunction): void {
+  const port = request.socket.localPort
+  const host = request.headers.host ?? ''
+  if (![`127.0.0.1:${port}`, `localhost:${port}`, `[::1]:${port}`].includes(host)) {
+    throw new AppError('not-allowed', 'This server answers only under its own loopback address.')
+  }
+  const { origin } = request.headers
+  if (origin !== undefined && origin !== `http://${host}`) throw new AppError('not-allowed', 'Requests from another origin are refused.')
+  const site = request.headers['sec-fetch-site']
+  if (site === 'cross-site' || site === 'same-site') throw new AppError('not-allowed', 'Requests from another site are refused.')
+  const isWrite = !['GET', 'HEAD', 'OPTIONS'].includes(request.method)
+  const wanted = request.path.endsWith('/pull-files') ? 'text/csv' : 'application/json'
+  if (isWrite && !(request.headers['content-type'] ?? '').toLowerCase().startsWith(wanted)) {
+    throw new AppError('not-allowed', `Writes are sent as ${wanted}.`)
+  }
+  next()
+}
+
+/** The name a person typed once per browser; it goes with every write. */
+export function personOf(request: Request): string {
+  const raw = request.get('x-person') ?? ''
+  try {
+    return decodeURIComponent(raw).trim().slice(0, 80) || 'nobody named'
+  } catch {
+    return 'nobody named'
+  }
+}

@@ -1,0 +1,99 @@
+import { CalculationError, type z } from '@bold-ballast/core'
+import type { Problem } from '@bold-ballast/contract'
+
+/** Every kind of refusal and its status: one table, exhaustive by type. */
+const STATUS = {
+  malformed: 400,
+  'not-allowed': 403,
+  'not-found': 404,
+  'method-not-allowed': 405,
+  stale: 409,
+  duplicate: 409,
+  'too-large': 413,
+  'bad-input': 422,
+  'rule-broken': 422,
+  'calculation-refused': 422,
+  'database-away': 503,
+  unexpected: 500,
+} as const
+
+export type ProblemCode = keyof typeof STATUS
+
+const TITLES: Record<ProblemCode, string> = {
+  malformed: 'The request cannot be read',
+  'not-allowed': 'The request is not allowed',
+  'not-found': 'There is no such thing',
+  'method-not-allowed': 'That cannot be done here',
+  stale: 'Somebody changed it in the meantime',
+  duplicate: 'It exists already',
+  'too-large': 'It is too large',
+  'bad-input': 'A field needs another value',
+  'rule-broken': 'A rule forbids it',
+  'calculation-refused': 'The calculation refuses this input',
+  'database-away': 'The database does not answer',
+  unexpected: 'Something went wrong',
+}
+
+/** The one error of the server; everything else is answered with a fixed text. */
+export class AppError extends Error {
+  readonly code: ProblemCode
+  readonly errors: readonly { path: string; message: string }[]
+  readonly current: unknown
+
+  constructor(code: ProblemCode, detail: string, more: { errors?: readonly { path: string; message: string }[]; current?: unknown } = {}) {
+    super(detail)
+    this.code = code
+    this.errors = more.errors ?? []
+    this.current = more.current
+  }
+}
+
+/** Zod's issues as one sentence and a list by field. */
+export function badInput(error: z.ZodError): AppError {
+  const errors = error.issues.flatMap((issue) => {
+    if (issue.code === 'unrecognized_keys') return issue.keys.map((key) => ({ path: [...issue.path, key].join('.'), message: 'this field is not known; leave it out' }))
+    return [{ path: issue.path.join('.'), message: issue.message }]
+  })
+  const [first] = errors
+  return new AppError('bad-input', first ? `${first.path || 'The body'}: ${first.message}.` : 'The body cannot be read.', { errors })
+}
+
+export function toProblem(error: AppError): Problem {
+  return {
+    type: 'about:blank',
+    title: TITLES[error.code],
+    status: STATUS[error.code],
+    detail: error.message,
+    code: error.code,
+    ...(error.errors.length > 0 ? { errors: error.errors } : {}),
+    ...(error.current === undefined ? {} : { current: error.current }),
+  }
+}
+
+interface DatabaseError {
+  code?: string
+  constraint?: string
+}
+
+const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOTFOUND', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08001', '08003', '53300'])
+
+/** Any thrown thing as an AppError; what is unknown becomes a fixed text, so that no stack, SQL or path is ever sent. */
+export function toAppError(thrown: unknown): AppError {
+  if (thrown instanceof AppError) return thrown
+  if (thrown instanceof CalculationError) return new AppError('calculation-refused', thrown.message, { errors: [{ path: thrown.field, message: thrown.message }] })
+  const { code = '', constraint = '' } = (thrown ?? {}) as DatabaseError
+  const { name = '', message = '', type = '', status } = (thrown ?? {}) as { name?: string; message?: string; type?: string; status?: number }
+  if (type === 'entity.too.large') return new AppError('too-large', 'The request is larger than 256 kB. Send less at once.')
+  if (type === 'entity.parse.failed') return new AppError('malformed', 'The body is not JSON. Send one JSON object.')
+  if (status === 400) return new AppError('malformed', 'The address or the body cannot be read.')
+  const isAway = AWAY_CODES.has(code) || name === 'KnexTimeoutError' || /Connection terminated|ECONNREFUSED|Connection ended|not queryable/.test(message)
+  if (isAway) return new AppError('database-away', 'The database does not answer. Nothing was stored; send it again in a moment.')
+  if (code === '23505') {
+    const what = constraint.includes('target') ? 'A target for this metric and due stage exists already. Change that one.' : 'A record like this exists already. Change that one.'
+    return new AppError('duplicate', what)
+  }
+  if (code === '23503') return new AppError('rule-broken', 'It names a record that this build does not have, or another record still needs it.')
+  if (code === '23514' || code === '23502') return new AppError('rule-broken', 'A value lies outside what can be stored. Check its number and unit.')
+  if (code === '22P02' || code === '22003') return new AppError('bad-input', 'A value has the wrong shape for its field.')
+  return new AppError('unexpected', 'Something went wrong on our side. Nothing was stored; what you typed is still in the form.')
+}

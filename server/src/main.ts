@@ -1,0 +1,53 @@
+import { existsSync } from 'node:fs'
+import http from 'node:http'
+import { pino } from 'pino'
+import { makeApp } from './app.ts'
+import { openDatabase } from './database/open.ts'
+import { loadDemoOnce } from './demo/load-demo.ts'
+
+const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
+
+export interface RunningServer {
+  readonly address: string
+  readonly stop: () => Promise<void>
+}
+
+/** Listens on the port asked for, or the next free one of twenty. */
+function listen(server: http.Server, host: string, port: number, tries: number): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const onError = (error: NodeJS.ErrnoException) => {
+      if (error.code === 'EADDRINUSE' && tries > 1) resolve(listen(server, host, port + 1, tries - 1))
+      else reject(error)
+    }
+    server.once('error', onError).listen(port, host, () => {
+      server.off('error', onError)
+      resolve(port)
+    })
+  })
+}
+
+/** Migrates, loads the demo on first run, and serves. Throws a plain sentence for a host that is not loopback. */
+export async function startServer(options: {
+  databaseUrl: string
+  host?: string | undefined
+  port?: number | undefined
+  webRoot?: string | undefined
+  demoRoot?: string | undefined
+}): Promise<RunningServer> {
+  const { host = '127.0.0.1', port = 4600, databaseUrl, webRoot, demoRoot } = options
+  if (!LOOPBACK.includes(host)) throw new Error(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
+  const logger = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
+  const knex = openDatabase(databaseUrl)
+  await knex.migrate.latest()
+  if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
+  const server = http.createServer(makeApp({ knex, logger, webRoot }))
+  const usedPort = await listen(server, host, port, 20)
+  return {
+    address: `http://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
+    stop: async () => {
+      server.closeAllConnections()
+      await new Promise((resolve) => server.close(resolve))
+      await knex.destroy()
+    },
+  }
+}

@@ -1,0 +1,76 @@
+import { PassThrough, type Readable } from 'node:stream'
+import { TextDecoder } from 'node:util'
+import { CalculationError, findDelimiter, type PullFileReport, PullReader } from '@bold-ballast/core'
+import Papa from 'papaparse'
+import { AppError } from '../http/problem.ts'
+
+export const LARGEST_CSV_BYTES = 100 * 1024 * 1024
+const HEAD_BYTES = 4096
+
+const tooLarge = () => new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
+
+/** The text decoder that fits: UTF-8, or the Western one many dynos still write. Refuses a binary file. */
+function decoderFor(head: Buffer): TextDecoder {
+  const controls = head.filter((byte) => byte < 9 || (byte > 13 && byte < 32)).length
+  if (controls > 0) throw new CalculationError('unreadable', 'file', 'This is not a text file. Export the pulls from the dyno as CSV and choose that file.')
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(head, { stream: true })
+    return new TextDecoder('utf-8')
+  } catch {
+    return new TextDecoder('windows-1252')
+  }
+}
+
+/** Reads a dyno file as it streams in: numbers are kept, text is not. The stream is ended early when it is refused. */
+export async function readPullFile(source: Readable, units: { powerUnit?: string | undefined; torqueUnit?: string | undefined }): Promise<{ report: PullFileReport; delimiter: string }> {
+  const head: Buffer[] = []
+  let headBytes = 0
+  let total = 0
+  const chunks = source[Symbol.asyncIterator]() as AsyncIterator<Buffer>
+  const next = async () => {
+    const { value, done } = await chunks.next()
+    if (done) return undefined
+    total += value.length
+    if (total > LARGEST_CSV_BYTES) throw tooLarge()
+    return value
+  }
+  while (headBytes < HEAD_BYTES) {
+    const chunk = await next()
+    if (!chunk) break
+    head.push(chunk)
+    headBytes += chunk.length
+  }
+  const first = Buffer.concat(head)
+  const decoder = decoderFor(first.subarray(0, HEAD_BYTES))
+  const start = decoder.decode(first, { stream: true })
+  const delimiter = findDelimiter(start.slice(0, HEAD_BYTES))
+  const reader = new PullReader({ delimiter, ...units })
+  const text = new PassThrough({ encoding: 'utf8' })
+  const parsed = parseInto(text, delimiter, reader)
+  parsed.catch(() => text.destroy())
+  text.write(start)
+  for (let chunk = await next(); chunk && !text.destroyed; chunk = await next()) {
+    if (!text.write(decoder.decode(chunk, { stream: true }))) await new Promise<void>((resolve) => text.once('drain', resolve).once('close', resolve))
+  }
+  text.end(decoder.decode())
+  await parsed
+  return { report: reader.finish(), delimiter }
+}
+
+function parseInto(text: Readable, delimiter: string, reader: PullReader): Promise<void> {
+  return new Promise((resolve, reject) => {
+    Papa.parse<string[]>(text as unknown as File, {
+      delimiter,
+      chunk: (results, parser) => {
+        try {
+          for (const row of results.data) reader.addRow(row)
+        } catch (error) {
+          parser.abort()
+          reject(error)
+        }
+      },
+      complete: () => resolve(),
+      error: (error: Error) => reject(error),
+    })
+  })
+}

@@ -1,0 +1,114 @@
+import type { ResourceName } from '@bold-ballast/contract'
+import type { Knex } from 'knex'
+import { AppError } from '../http/problem.ts'
+import type { Actor } from './history.ts'
+import { modelOf } from './models.ts'
+
+type Row = Record<string, unknown>
+
+export interface RuleContext {
+  readonly trx: Knex
+  readonly buildId: string
+  readonly actor: Actor
+}
+
+async function live(context: RuleContext, resource: ResourceName, where: Row): Promise<Row[]> {
+  const found = await modelOf(resource).query(context.trx).where({ buildId: context.buildId, ...where }).whereNull('deletedAt')
+  return found as unknown as Row[]
+}
+
+const broken = (path: string, message: string) => new AppError('rule-broken', message, { errors: [{ path, message }] })
+
+/** References must name records that are there and not deleted. */
+async function requireLive(context: RuleContext, resource: ResourceName, id: unknown, path: string, what: string): Promise<Row> {
+  const [found] = await live(context, resource, { id })
+  if (!found) throw broken(path, `This build has no such ${what}. Pick one that is there.`)
+  return found
+}
+
+async function checkStage(_context: RuleContext, before: Row | undefined, next: Row): Promise<Row> {
+  if (before?.position === 0 && next.position !== 0) throw broken('position', 'Stage 0 is the car as bought and stays first.')
+  if (before && next.position !== before.position) throw broken('position', 'Stages change places through the stage order.')
+  if (!before && next.position === 0) throw broken('position', 'Stage 0 is made with the build. Give the next free place.')
+  return next
+}
+
+async function checkChange(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  const stage = await requireLive(context, 'stages', next.stageId, 'stageId', 'stage')
+  if (stage.position === 0) throw broken('stageId', 'Stage 0 is the car as bought and holds no changes. Pick a later stage.')
+  for (const key of ['fromChangeId', 'toChangeId'] as const) {
+    if (next[key]) await requireLive(context, 'changes', next[key], key, 'line')
+  }
+  const doneAt = next.state === 'done' ? (next.doneAt ?? context.actor.now) : null
+  return { ...next, doneAt }
+}
+
+async function checkGoal(context: RuleContext, next: Row, stageKey: string): Promise<Row> {
+  if (next[stageKey]) await requireLive(context, 'stages', next[stageKey], stageKey, 'stage')
+  const isBetween = next.sense === 'between'
+  if (isBetween && !(typeof next.highValue === 'number' && next.highValue > (next.value as number))) {
+    throw broken('highValue', 'A range needs an upper value above the lower one.')
+  }
+  if (next.metric === 'frontShare' && (next.value as number) > 1) throw broken('value', 'A front share lies under 100 %.')
+  return isBetween || !('highValue' in next) ? next : { ...next, highValue: null }
+}
+
+async function checkExpectation(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  await requireLive(context, 'stages', next.stageId, 'stageId', 'stage')
+  if (next.mode !== 'by' && !((next.value as number) > 0)) throw broken('value', 'The expected power or factor must be more than zero.')
+  return next
+}
+
+async function checkStanding(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  await requireLive(context, 'stages', next.stageId, 'stageId', 'stage')
+  await requireLive(context, 'sessions', next.sessionId, 'sessionId', 'session')
+  const pulls = await live(context, 'pulls', { sessionId: next.sessionId })
+  const known = new Set(pulls.map((pull) => pull.id))
+  if (!(next.pullIds as string[]).every((id) => known.has(id))) throw broken('pullIds', 'A pull that stands must be one of the session. Pick among its pulls.')
+  return next
+}
+
+type Rule = (context: RuleContext, before: Row | undefined, next: Row) => Promise<Row>
+
+const withStage: Rule = async (context, _before, next) => {
+  await requireLive(context, 'stages', next.stageId, 'stageId', 'stage')
+  return next
+}
+
+const RULES: Partial<Record<ResourceName, Rule>> = {
+  stages: checkStage,
+  changes: checkChange,
+  targets: (context, _before, next) => checkGoal(context, next, 'dueStageId'),
+  limits: (context, _before, next) => checkGoal(context, next, 'fromStageId'),
+  expectations: checkExpectation,
+  weighings: withStage,
+  sessions: withStage,
+  standings: checkStanding,
+}
+
+/** What a record must be before it is stored; may fill in what follows from the rest. `next` is the whole record as it would be. */
+export async function applyRules(context: RuleContext, resource: ResourceName, before: Row | undefined, next: Row): Promise<Row> {
+  return (await RULES[resource]?.(context, before, next)) ?? next
+}
+
+/** What keeps a record from being deleted. */
+export async function checkRemoval(context: RuleContext, resource: ResourceName, record: Row): Promise<void> {
+  if (resource === 'stages') {
+    if (record.position === 0) throw broken('id', 'Stage 0 is the car as bought and cannot be deleted.')
+    for (const [other, what] of [
+      ['weighings', 'weighings'],
+      ['sessions', 'dyno sessions'],
+      ['changes', 'ledger lines'],
+    ] as const) {
+      if ((await live(context, other, { stageId: record.id })).length > 0) throw broken('id', `This stage has ${what}. Move or delete them first.`)
+    }
+    const due = await live(context, 'targets', { dueStageId: record.id })
+    if (due.length > 0) throw broken('id', 'A target is due at this stage. Give it another due stage first.')
+    const limits = await live(context, 'limits', { fromStageId: record.id })
+    if (limits.length > 0) throw broken('id', 'A limit holds from this stage on. Give it another stage first.')
+  }
+  if (resource === 'changes') {
+    const pieces = await live(context, 'changes', { fromChangeId: record.id })
+    if (pieces.length > 0) throw broken('id', 'Pieces of this part go to its replacement. Delete those lines first.')
+  }
+}

@@ -1,0 +1,171 @@
+import type { ResourceName, StoredRecords } from '@bold-ballast/contract'
+import type { Knex } from 'knex'
+import { AppError } from '../http/problem.ts'
+import { type Actor, writeHistory } from './history.ts'
+import { BuildModel, fieldsOf, modelOf } from './models.ts'
+import { applyRules, checkRemoval } from './rules.ts'
+import { createOnce, findLocked, type Place, updateVersioned } from './versioned.ts'
+
+type Row = Record<string, unknown>
+
+const LISTS = {
+  stages: 'stages',
+  limits: 'limits',
+  targets: 'targets',
+  changes: 'changes',
+  expectations: 'expectations',
+  weighings: 'weighings',
+  inCars: 'in-cars',
+  sessions: 'sessions',
+  pulls: 'pulls',
+  standings: 'standings',
+} as const satisfies Record<string, ResourceName>
+
+/** Records of builds: made once, changed by version, deleted by a mark, each with a line in the log. */
+export class RecordService {
+  private readonly knex: Knex
+
+  constructor(knex: Knex) {
+    this.knex = knex
+  }
+
+  private place(resource: ResourceName, buildId: string): Place {
+    return { model: modelOf(resource), resource, buildId }
+  }
+
+  async requireBuild(db: Knex, buildId: string): Promise<Row> {
+    const build = await BuildModel.query(db).findById(buildId).whereNull('deletedAt')
+    if (!build) throw new AppError('not-found', 'There is no such build.')
+    return build.toJSON() as unknown as Row
+  }
+
+  async list(resource: ResourceName, buildId: string): Promise<Row[]> {
+    await this.requireBuild(this.knex, buildId)
+    return this.listLive(this.knex, resource, buildId)
+  }
+
+  private async listLive(db: Knex, resource: ResourceName, buildId: string): Promise<Row[]> {
+    const order = resource === 'stages' || resource === 'pulls' ? ['position', 'createdAt', 'id'] : ['createdAt', 'id']
+    const found = await modelOf(resource).query(db).where({ buildId }).whereNull('deletedAt').orderBy(order)
+    return found.map((record) => record.toJSON() as unknown as Row)
+  }
+
+  async get(resource: ResourceName, buildId: string, id: string): Promise<Row> {
+    const found = await modelOf(resource).query(this.knex).findById(id)
+    if (!found || found.buildId !== buildId || found.deletedAt !== null) throw new AppError('not-found', 'This build has no such record.')
+    return found.toJSON() as unknown as Row
+  }
+
+  /** All live records of a build, read in one transaction so that they fit each other. */
+  async all(buildId: string): Promise<StoredRecords> {
+    return this.knex.transaction(
+      async (trx) => {
+        const build = await this.requireBuild(trx, buildId)
+        const lists: Record<string, Row[]> = {}
+        for (const [key, resource] of Object.entries(LISTS)) lists[key] = await this.listLive(trx, resource, buildId)
+        return { build, ...lists } as unknown as StoredRecords
+      },
+      { isolationLevel: 'repeatable read', readOnly: true },
+    )
+  }
+
+  create(actor: Actor, resource: ResourceName, buildId: string, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
+    return this.knex.transaction((trx) => this.createIn(trx, actor, resource, buildId, body))
+  }
+
+  async createIn(trx: Knex, actor: Actor, resource: ResourceName, buildId: string, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
+    await this.requireBuild(trx, buildId)
+    const next = await applyRules({ trx, buildId, actor }, resource, undefined, body)
+    const existing = await modelOf(resource).query(trx).findById(body.id)
+    // Sent again: the time that was filled in the first time counts, not a new one.
+    const doneAt = body.doneAt === null && existing ? { doneAt: (existing as unknown as Row).doneAt } : {}
+    return createOnce(trx, actor, this.place(resource, buildId), { ...next, ...doneAt, id: body.id })
+  }
+
+  update(actor: Actor, resource: ResourceName, buildId: string, id: string, { version, ...fields }: Row & { version: number }): Promise<Row> {
+    return this.knex.transaction(async (trx) => {
+      const place = this.place(resource, buildId)
+      const before = await findLocked(trx, place, id)
+      const next = await applyRules({ trx, buildId, actor }, resource, before, { ...fieldsOf(resource, before), ...fields })
+      const { id: _, ...changed } = next
+      return updateVersioned(trx, actor, place, id, version, changed)
+    })
+  }
+
+  remove(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number): Promise<Row> {
+    return this.knex.transaction(async (trx) => {
+      const place = this.place(resource, buildId)
+      await checkRemoval({ trx, buildId, actor }, resource, await findLocked(trx, place, id))
+      return updateVersioned(trx, actor, place, id, version, { deletedAt: actor.now }, 'remove')
+    })
+  }
+
+  restore(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number): Promise<Row> {
+    return this.knex.transaction((trx) => updateVersioned(trx, actor, this.place(resource, buildId), id, version, { deletedAt: null }, 'restore'))
+  }
+
+  /** A new order of stages: stage 0 stays, and only stages without done changes or measurements move. One entry in the log. */
+  reorderStages(actor: Actor, buildId: string, order: readonly { id: string; version: number }[]): Promise<Row[]> {
+    return this.knex.transaction(async (trx) => {
+      const stages = (await this.listLive(trx, 'stages', buildId)) as { id: string; position: number; version: number; name: string }[]
+      if (stages.length !== order.length || new Set(order.map((entry) => entry.id)).size !== stages.length) {
+        throw new AppError('rule-broken', 'The order must name each stage once. Load the page again and repeat.')
+      }
+      const before = stages.map(({ id, position }) => ({ id, position }))
+      for (const [position, entry] of order.entries()) {
+        const stage = stages.find((candidate) => candidate.id === entry.id)
+        if (!stage) throw new AppError('not-found', 'The order names a stage that this build does not have.')
+        if (stage.version !== entry.version) throw new AppError('stale', 'The stages were changed in the meantime. Load them again.', { current: stages })
+        if (stage.position === position) continue
+        await this.requireMovable(trx, buildId, stage)
+        await modelOf('stages')
+          .query(trx)
+          .findById(stage.id)
+          .patch({ position, version: stage.version + 1, updatedAt: actor.now, updatedBy: actor.person } as object)
+      }
+      const after = await this.listLive(trx, 'stages', buildId)
+      await writeHistory(trx, actor, { buildId, resource: 'stages', recordId: buildId, action: 'reorder', before, after })
+      return after
+    })
+  }
+
+  private async requireMovable(trx: Knex, buildId: string, stage: { id: string; name: string; position: number }): Promise<void> {
+    if (stage.position === 0) throw new AppError('rule-broken', 'Stage 0 is the car as bought and stays first.')
+    const has = async (resource: ResourceName, where: Row) => (await modelOf(resource).query(trx).where({ buildId, stageId: stage.id, ...where }).whereNull('deletedAt').resultSize()) > 0
+    if ((await has('changes', { state: 'done' })) || (await has('weighings', {})) || (await has('sessions', {}))) {
+      throw new AppError('rule-broken', `"${stage.name}" has done changes or measurements and keeps its place.`)
+    }
+  }
+
+  /** Inserts the pulls of one file: all or none, and once for an import id. */
+  async importPulls(
+    actor: Actor,
+    buildId: string,
+    sessionId: string,
+    importId: string,
+    pulls: readonly { fields: Row & { id: string }; channels: readonly { role: string; name: string; unit: string; values: Float64Array }[] }[],
+  ): Promise<Row[]> {
+    return this.knex.transaction(async (trx) => {
+      await findLocked(trx, this.place('sessions', buildId), sessionId)
+      const mine = () => modelOf('pulls').query(trx).where({ buildId, sessionId }).where('importId', importId).orderBy('position')
+      const existing = await mine()
+      if (existing.length > 0) return existing.map((pull) => pull.toJSON() as unknown as Row)
+      const { count } = (await trx('pulls').where({ session_id: sessionId }).count('* as count').first()) as { count: number }
+      const records: Row[] = []
+      for (const [i, { fields, channels }] of pulls.entries()) {
+        const { record } = await createOnce(trx, actor, this.place('pulls', buildId), { ...fields, position: count + i, importId })
+        records.push(record)
+        for (const [position, channel] of channels.entries()) {
+          const samples = Buffer.from(channel.values.buffer, channel.values.byteOffset, channel.values.byteLength)
+          await trx('pull_channels').insert({ pull_id: fields.id, position, role: channel.role, name: channel.name, unit: channel.unit, samples })
+        }
+      }
+      return records
+    })
+  }
+
+  history(buildId: string): Promise<Row[]> {
+    return this.knex('history').where({ build_id: buildId }).orderBy('id', 'desc').limit(200)
+  }
+}
+

@@ -1,0 +1,73 @@
+import type { Knex } from 'knex'
+import type { ModelClass } from 'objection'
+import { AppError } from '../http/problem.ts'
+import { type Actor, writeHistory } from './history.ts'
+import type { RecordModel } from './models.ts'
+
+/** What is written: which table, how its log names it, and its build. */
+export interface Place {
+  readonly model: ModelClass<RecordModel>
+  readonly resource: string
+  readonly buildId: string
+}
+
+const plain = (record: RecordModel): Record<string, unknown> => record.toJSON() as unknown as Record<string, unknown>
+
+/** JSON with sorted keys, so that two bodies compare whatever order they came in. */
+function canonical(value: unknown): string {
+  return JSON.stringify(value, (_, item) =>
+    item && typeof item === 'object' && !Array.isArray(item) ? Object.fromEntries(Object.entries(item).sort(([a], [b]) => (a < b ? -1 : 1))) : item,
+  )
+}
+
+function sameFields(fields: Record<string, unknown>, record: Record<string, unknown>): boolean {
+  const normal = (value: unknown) => (typeof value === 'string' && /^\d{4}-\d\d-\d\dT/.test(value) ? new Date(value).toISOString() : (value ?? null))
+  return Object.entries(fields).every(([key, value]) => canonical(normal(value)) === canonical(normal(record[key])))
+}
+
+/** Creates a record once: the same id with the same content answers the record that is there; with other content it is refused. */
+export async function createOnce(trx: Knex, actor: Actor, place: Place, fields: Record<string, unknown> & { id: string }): Promise<{ record: Record<string, unknown>; isNew: boolean }> {
+  const existing = await place.model.query(trx).findById(fields.id)
+  if (existing) {
+    const record = plain(existing)
+    const isSameBuild = place.resource === 'builds' || existing.buildId === place.buildId
+    if (isSameBuild && (existing.version > 1 || sameFields(fields, record))) return { record, isNew: false }
+    throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')
+  }
+  const meta = { version: 1, createdAt: actor.now, createdBy: actor.person, updatedAt: actor.now, updatedBy: actor.person, deletedAt: null }
+  const home = place.resource === 'builds' ? {} : { buildId: place.buildId }
+  const made = await place.model.query(trx).insertAndFetch({ ...fields, ...home, ...meta })
+  const record = plain(made)
+  await writeHistory(trx, actor, { buildId: place.buildId, resource: place.resource, recordId: fields.id, action: 'create', before: null, after: record })
+  return { record, isNew: true }
+}
+
+/** The record, locked for this transaction; `not-found` when the build has none of this id. */
+export async function findLocked(trx: Knex, place: Place, id: string): Promise<Record<string, unknown>> {
+  const query = place.model.query(trx).findById(id).forUpdate()
+  const found = await query
+  if (!found || (place.resource !== 'builds' && found.buildId !== place.buildId)) throw new AppError('not-found', 'This build has no such record.')
+  return plain(found)
+}
+
+/** Changes a record that still has the version the caller saw; a stale one is refused with the record as it stands. */
+export async function updateVersioned(
+  trx: Knex,
+  actor: Actor,
+  place: Place,
+  id: string,
+  version: number,
+  fields: Record<string, unknown>,
+  action: 'update' | 'remove' | 'restore' = 'update',
+): Promise<Record<string, unknown>> {
+  const before = await findLocked(trx, place, id)
+  if (before.version !== version) {
+    throw new AppError('stale', `${String(before.updatedBy)} changed it in the meantime. Look at both and choose.`, { current: before })
+  }
+  const isGone = before.deletedAt !== null
+  if (isGone !== (action === 'restore')) throw new AppError('not-found', isGone ? 'It was deleted. Put it back first.' : 'It is not deleted.')
+  const changed = { ...fields, version: version + 1, updatedAt: actor.now, updatedBy: actor.person }
+  const after = plain(await place.model.query(trx).patchAndFetchById(id, changed))
+  await writeHistory(trx, actor, { buildId: place.buildId, resource: place.resource, recordId: id, action, before, after })
+  return after
+}
