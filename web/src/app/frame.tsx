@@ -1,0 +1,91 @@
+import { useState } from 'react'
+import { Link, Outlet, useMatch } from 'react-router'
+import { api } from '../api/api.ts'
+import { Panel } from '../ui/dialog.tsx'
+import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../ui/words.ts'
+import { prefer } from './preferences.ts'
+import { Shortcuts } from './shortcuts.tsx'
+import { useAppDispatch, usePreferences } from './store.ts'
+
+/** Top bar and whatever is open below it. */
+export function Frame() {
+  return (
+    <div className="flex min-h-screen flex-col">
+      <a href="#page" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-3">
+        Skip to the page
+      </a>
+      <TopBar />
+      <Shortcuts />
+      <Outlet />
+    </div>
+  )
+}
+
+function TopBar() {
+  const preferences = usePreferences()
+  const dispatch = useAppDispatch()
+  const [asksName, setAsksName] = useState(false)
+  const item = 'rounded border border-[#4d5f5b] px-2.5 min-h-8 text-[13px] text-white whitespace-nowrap'
+  const units = preferences.unitSet === 'metric' ? 'kg, kW, N·m' : 'lb, hp, lb·ft'
+  return (
+    <header className="no-print flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-4 py-1.5 text-white">
+      <Link to="/" className="flex min-h-8 items-center gap-2.5 font-[800] tracking-tight [font-stretch:118%]" aria-label="Bold Ballast, to the Garage">
+        <svg width="18" height="16" viewBox="0 0 18 16" aria-hidden="true">
+          <rect x="0" y="6" width="3.4" height="6" fill="#fff" />
+          <rect x="4.6" y="3" width="3.4" height="10" fill="#fff" />
+          <rect x="9.2" y="1" width="3.4" height="14" fill="#f5c518" />
+          <rect x="13.8" y="4" width="3.4" height="8" fill="#fff" />
+        </svg>
+        Bold Ballast
+      </Link>
+      <OpenBuild />
+      <div className="ml-auto flex flex-wrap items-center gap-2">
+        <button type="button" className={item} aria-label={`Units: ${units}. Change`} onClick={() => dispatch(prefer({ unitSet: preferences.unitSet === 'metric' ? 'imperial' : 'metric' }))}>
+          {units}
+        </button>
+        <button type="button" className={item} onClick={() => dispatch(prefer({ decimalMark: preferences.decimalMark === '.' ? ',' : '.' }))} aria-label={`Decimal mark: ${preferences.decimalMark === '.' ? 'point' : 'comma'}. Change`}>
+          {preferences.decimalMark === '.' ? '1.5' : '1,5'}
+        </button>
+        <button type="button" className={item} onClick={() => dispatch(prefer({ theme: preferences.theme === 'light' ? 'dark' : 'light' }))}>
+          {preferences.theme === 'light' ? 'Pit light' : 'Day light'}
+        </button>
+        <button type="button" className={item} onClick={() => setAsksName(true)}>
+          {preferences.person || 'Your name'}
+        </button>
+      </div>
+      {asksName && (
+        <Panel title="Who is writing?" onClose={() => setAsksName(false)}>
+          <form
+            onSubmit={(event) => {
+              event.preventDefault()
+              dispatch(prefer({ person: String(new FormData(event.currentTarget).get('person') ?? '').trim() }))
+              setAsksName(false)
+            }}
+          >
+            <label htmlFor="person" className="mb-1 block font-semibold">
+              Your name
+            </label>
+            <input id="person" name="person" defaultValue={preferences.person} maxLength={80} className="mr-2" />
+            <button type="submit" className="button button-strong">
+              Keep it
+            </button>
+            <p className="mt-2 text-quiet">It stays in this browser and stands beside each change in the log.</p>
+          </form>
+        </Panel>
+      )}
+    </header>
+  )
+}
+
+function OpenBuild() {
+  const buildId = useMatch('/builds/:buildId/*')?.params.buildId
+  const { data } = api.useRecordsQuery(buildId ?? '', { skip: !buildId })
+  if (!buildId || !data) return null
+  const { name, discipline, drivenAxles, className } = data.build
+  return (
+    <p className="flex flex-wrap items-baseline gap-x-3 text-[13px]">
+      <strong className="text-[15px]">{name}</strong>
+      <span className="text-[#c3d0cc]">{[DISCIPLINE_WORDS[discipline], DRIVE_WORDS[drivenAxles], className].filter(Boolean).join(', ')}</span>
+    </p>
+  )
+}

@@ -1,0 +1,33 @@
+import { type DecimalMark, UNIT_SETS, type UnitSetName } from '@bold-ballast/core'
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import { readStored } from '../ui/stored.ts'
+
+export interface Preferences {
+  readonly theme: 'light' | 'dark'
+  readonly unitSet: UnitSetName
+  readonly decimalMark: DecimalMark
+  readonly person: string
+  readonly singleKeys: boolean
+}
+
+export const PREFERENCES_KEY = 'bold-ballast.preferences'
+
+const prefersDark = () => typeof matchMedia === 'function' && matchMedia('(prefers-color-scheme: dark)').matches
+const initialState: Preferences = {
+  theme: prefersDark() ? 'dark' : 'light',
+  unitSet: 'metric',
+  decimalMark: '.',
+  person: '',
+  singleKeys: true,
+  ...readStored<Partial<Preferences>>(PREFERENCES_KEY, {}),
+}
+
+const slice = createSlice({
+  name: 'preferences',
+  initialState,
+  reducers: { prefer: (state, action: PayloadAction<Partial<Preferences>>) => ({ ...state, ...action.payload }) },
+})
+
+export const { prefer } = slice.actions
+export const preferencesReducer = slice.reducer
+export const unitsOf = (preferences: Preferences) => UNIT_SETS[preferences.unitSet]

@@ -1,0 +1,7 @@
+/** Rooms that work, with their two-key shortcut (g, then a letter of the name). */
+export const ROOMS: readonly { path: string; name: string; key: string; heading?: string }[] = [
+  { path: 'board', name: 'Board', key: 'b' },
+  { path: 'plan', name: 'Plan', key: 'l' },
+  { path: 'weight', name: 'Weight', key: 'w', heading: 'The car' },
+  { path: 'power', name: 'Power', key: 'p' },
+]

@@ -1,0 +1,62 @@
+import type { Board } from '@bold-ballast/core'
+import { useState } from 'react'
+import { useBuild } from '../../app/use-build.ts'
+import { Plates } from '../../ui/plates.tsx'
+import { BoardTable } from './board-table.tsx'
+import { Trail } from './trail.tsx'
+import { WhatNext } from './what-next.tsx'
+
+const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'] as const
+const count = (number: number, word: string) => `${NUMBERS[number] ?? number} ${word}${number === 1 ? '' : 's'}`
+
+function boardTitle(board: Board): string {
+  const goals = board.rows.map((row) => row.goal)
+  const broken = goals.filter((goal) => goal.kind === 'limit' && goal.verdict.word === 'broken').length
+  const would = goals.filter((goal) => goal.kind === 'limit' && goal.verdict.word === 'would break').length
+  const targets = goals.filter((goal) => goal.kind === 'target')
+  const open = targets.filter((goal) => goal.kind === 'target' && goal.verdict.word !== 'met').length
+  const limits = broken > 0 ? `${count(broken, 'limit')} broken` : would > 0 ? `${count(would, 'limit')} would break` : ''
+  const goalsText = targets.length === 0 ? 'no target set yet' : open === 0 ? 'every target met' : `${count(open, 'target').toLowerCase()} not there yet`
+  const text = [limits, goalsText].filter(Boolean).join(', ')
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+/** Targets and limits by stage, the trail and what to do next. */
+export function BoardPage() {
+  const { board, records, position, stages, buildId } = useBuild()
+  const [showsAll, setShowsAll] = useState(false)
+  if (!board || !records) return null
+  const isLong = stages.length > 6
+  return (
+    <>
+      <title>{`${records.build.name}: Board · Bold Ballast`}</title>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-4">
+        <h1>{boardTitle(board)}</h1>
+        {isLong && (
+          <button type="button" className="word-link" onClick={() => setShowsAll(!showsAll)}>
+            {showsAll ? 'fewer stages' : 'all stages'}
+          </button>
+        )}
+      </div>
+      {board.problems.map((problem) => (
+        <p key={problem} role="alert" className="mb-3 border-l-4 border-danger py-1 pl-3">
+          {problem}
+        </p>
+      ))}
+      <BoardTable board={board} position={position} showsAll={showsAll || !isLong} />
+      <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-quiet">
+        <span>Proof:</span>
+        {(['guess', 'calculated', 'measured', 'confirmed'] as const).map((proof) => (
+          <span key={proof} className="flex items-center gap-1.5">
+            <Plates proof={proof} /> {proof === 'calculated' ? 'catalogue or calculated' : proof}
+          </span>
+        ))}
+        <span>Beam: from the first value to the goal; solid is proven, hatched is planned.</span>
+      </p>
+      <div className="mt-6 grid gap-8 min-[1180px]:grid-cols-[1fr_1.15fr]">
+        <Trail board={board} records={records} position={position} />
+        <WhatNext board={board} buildId={buildId} />
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,96 @@
+import { METRIC_INFO, METRICS, type Metric, type Stage } from '@bold-ballast/core'
+import type { FormReader } from '../../ui/form-reader.ts'
+import type { FieldSpec } from '../../ui/record-form.tsx'
+
+export const stageFieldSpecs: readonly FieldSpec[] = [
+  { name: 'name', label: 'Name', isWide: true },
+  { name: 'date', label: 'Date', type: 'date', hint: 'When it should be done; may stay empty.' },
+  { name: 'note', label: 'Note' },
+]
+
+export const stageBody = (read: FormReader) => ({ name: read.text('name', 'Name'), date: read.optional('date'), note: read.optional('note') })
+
+const stageOptions = (stages: readonly Stage[]) => stages.map((stage) => ({ value: stage.id, label: `${stage.position} ${stage.name}` }))
+
+export const goalFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
+  {
+    name: 'goal',
+    label: 'Kind',
+    type: 'select',
+    options: [
+      { value: 'target', label: 'target: a promise by a stage' },
+      { value: 'limit', label: 'limit: never to be broken' },
+    ],
+  },
+  { name: 'metric', label: 'Of', type: 'select', options: METRICS.map((metric) => ({ value: metric, label: METRIC_INFO[metric].word })) },
+  {
+    name: 'sense',
+    label: 'Sense',
+    type: 'select',
+    options: [
+      { value: 'atMost', label: 'at most' },
+      { value: 'atLeast', label: 'at least' },
+      { value: 'between', label: 'between (targets only)' },
+    ],
+  },
+  { name: 'value', label: 'Value', hint: 'Any unit may be typed: 1 200 kg, 410 hp, 52 %.' },
+  { name: 'highValue', label: 'Upper value', hint: 'Only for “between”.' },
+  { name: 'stage', label: 'Due by, or from', type: 'select', options: [{ value: '', label: 'the last stage' }, ...stageOptions(stages)] },
+  {
+    name: 'source',
+    label: 'A limit is set by',
+    type: 'select',
+    options: [
+      { value: 'classRule', label: 'the class rules' },
+      { value: 'rating', label: 'a part’s rating' },
+      { value: 'own', label: 'ourselves' },
+    ],
+  },
+]
+
+export function goalBody(read: FormReader): Record<string, unknown> {
+  const metric = read.raw('metric') as Metric
+  const { kind } = METRIC_INFO[metric]
+  const value = read.quantity('value', 'Value', kind)
+  const common = { metric, sense: read.raw('sense'), value: value.value, typed: value.typed }
+  const stage = read.optional('stage')
+  if (read.raw('goal') === 'limit') {
+    if (common.sense === 'between') read.refuse('sense', 'A limit is at most or at least. Set two limits for a range.')
+    return { ...common, source: read.raw('source'), fromStageId: stage }
+  }
+  const high = common.sense === 'between' ? read.quantity('highValue', 'Upper value', kind).value : null
+  if (high !== null && high <= common.value) read.refuse('highValue', 'The upper value must lie above the lower one.')
+  return { ...common, highValue: high, dueStageId: stage }
+}
+
+export const expectationFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
+  { name: 'stage', label: 'Stage', type: 'select', options: stageOptions(stages), isWide: true },
+  {
+    name: 'mode',
+    label: 'Power is expected',
+    type: 'select',
+    options: [
+      { value: 'to', label: 'to reach' },
+      { value: 'by', label: 'to change by' },
+      { value: 'times', label: 'to be multiplied by' },
+    ],
+  },
+  { name: 'value', label: 'Value', hint: 'With ± if you can: 165 kW ± 8, or 221 hp. A plain factor for “multiplied by”.' },
+  {
+    name: 'proof',
+    label: 'How known',
+    type: 'select',
+    options: [
+      { value: 'guess', label: 'guess' },
+      { value: 'catalogue', label: 'catalogue' },
+      { value: 'calculated', label: 'calculated' },
+    ],
+  },
+]
+
+export function expectationBody(read: FormReader): Record<string, unknown> {
+  const mode = read.raw('mode')
+  const value = read.quantity('value', 'Value', mode === 'times' ? 'ratio' : 'power')
+  if (mode !== 'by' && value.value <= 0) read.refuse('value', 'The expected power or factor must be more than zero.')
+  return { stageId: read.text('stage', 'Stage'), mode, value: value.value, sd: value.sd ?? null, proof: read.raw('proof'), typed: value.typed }
+}

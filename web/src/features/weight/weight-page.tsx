@@ -1,0 +1,44 @@
+import { useBuild } from '../../app/use-build.ts'
+import { api } from '../../api/api.ts'
+import { useQuantities } from '../../ui/quantity.ts'
+import { LoadError, Loading } from '../../ui/states.tsx'
+import { Tabs, useTab } from '../../ui/tabs.tsx'
+import { Forecast } from './forecast.tsx'
+import { Ledger } from './ledger.tsx'
+import { Scales } from './scales.tsx'
+import { LatestWeighing } from './weighing-figure.tsx'
+
+const TABS = ['ledger', 'scales'] as const
+
+/** What came off and goes on, the scales, and the finished car. */
+export function WeightPage() {
+  const { records, board, buildId, position, stage } = useBuild()
+  const { data: room, error, refetch } = api.useWeightQuery(buildId)
+  const { text } = useQuantities()
+  const [tab, open] = useTab(TABS)
+  if (error && !room) return <LoadError error={error} retry={refetch} />
+  if (!records || !board || !stage) return null
+  if (!room) return <Loading what="the ledger" />
+  const score = room.scores[position]
+  const title = position === 0 ? 'Stage 0: the car as bought' : `Stage ${position}: ${text('mass', score?.bankedKg ?? 0)} banked, ${(score?.waitingKg ?? 0) === 0 ? 'nothing waits' : `${text('mass', score?.waitingKg ?? 0)} waits`}`
+  const flagged = room.weighings.filter((entry) => entry.unexplained?.isFlagged)
+  return (
+    <>
+      <title>{`${records.build.name}: Weight · Bold Ballast`}</title>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-4">
+        <h1>{title}</h1>
+        {flagged.length > 0 && <p className="text-wait">scales and ledger disagree once</p>}
+      </div>
+      <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_330px]">
+        <div className="min-w-0">
+          <Tabs names={TABS} words={{ ledger: 'Ledger', scales: 'Scales' }} tab={tab} open={open} />
+          {tab === 'ledger' ? <Ledger records={records} room={room} position={position} stageId={stage.id} /> : <Scales records={records} room={room} stageId={stage.id} />}
+        </div>
+        <aside className="grid content-start gap-8 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
+          <Forecast records={records} board={board} room={room} />
+          <LatestWeighing records={records} room={room} />
+        </aside>
+      </div>
+    </>
+  )
+}

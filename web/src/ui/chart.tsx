@@ -1,0 +1,49 @@
+import type { Config, Data, Layout } from 'plotly.js'
+import { useEffect, useRef } from 'react'
+import { usePreferences } from '../app/store.ts'
+
+type Plotly = typeof import('plotly.js')
+let loading: Promise<Plotly> | undefined
+const loadPlotly = () => {
+  loading ??= import('plotly.js-cartesian-dist-min').then((module) => module.default as unknown as Plotly)
+  return loading
+}
+const CONFIG: Partial<Config> = { responsive: true, displaylogo: false, displayModeBar: false, doubleClick: 'reset', ...({ showSendToCloud: false } as object) }
+
+/** Curves in the page's own type and colours; loaded only where curves are drawn. */
+export function Chart({ data, layout, label, className }: { data: Data[]; layout: Partial<Layout>; label: string; className?: string }) {
+  const holder = useRef<HTMLDivElement>(null)
+  const { theme } = usePreferences()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: colours are read from the page, so a change of theme draws again.
+  useEffect(() => {
+    let isGone = false
+    const element = holder.current as HTMLDivElement
+    const style = getComputedStyle(document.documentElement)
+    const colour = (name: string) => style.getPropertyValue(name).trim()
+    const axis = { gridcolor: colour('--line'), zerolinecolor: colour('--edge'), linecolor: colour('--line') }
+    const full: Partial<Layout> = {
+      autosize: true,
+      margin: { t: 8, r: 90, b: 34, l: 56 },
+      paper_bgcolor: 'rgba(0,0,0,0)',
+      plot_bgcolor: 'rgba(0,0,0,0)',
+      font: { family: 'Archivo Variable, sans-serif', size: 12, color: colour('--quiet') },
+      showlegend: false,
+      separators: '.\u202f',
+      ...layout,
+      xaxis: { ...axis, ...layout.xaxis },
+      yaxis: { ...axis, ...layout.yaxis },
+      ...(layout.yaxis2 ? { yaxis2: { ...axis, ...layout.yaxis2 } } : {}),
+    }
+    void loadPlotly().then((plotly) => {
+      if (!isGone) void plotly.react(element, data, full, CONFIG)
+    })
+    return () => {
+      isGone = true
+    }
+  }, [data, layout, theme])
+  useEffect(() => {
+    const element = holder.current as HTMLDivElement
+    return () => void loading?.then((plotly) => plotly.purge(element))
+  }, [])
+  return <div ref={holder} role="img" aria-label={label} className={className} />
+}

@@ -1,0 +1,63 @@
+import type { Proof, QuantityKind, WorkingSubject } from '@bold-ballast/core'
+import { useSearchParams } from 'react-router'
+import { Plates } from './plates.tsx'
+import { useQuantities } from './quantity.ts'
+
+export interface FigureProps {
+  readonly kind: QuantityKind
+  readonly value: number
+  readonly sd?: number | undefined
+  readonly proof?: Proof | undefined
+  readonly sign?: boolean
+  readonly decimals?: number
+  readonly showUnit?: boolean
+  readonly showSpread?: boolean
+  /** Opens its working. */
+  readonly working?: { of: WorkingSubject; id: string } | undefined
+  readonly label?: string
+  readonly className?: string
+}
+
+/** A number with its unit, spread and proof; a calculated one opens its working. */
+export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true, showSpread = false, working, label, className = '' }: FigureProps) {
+  const { format } = useQuantities()
+  const shown = format(kind, value, { sd, ...(sign ? { sign } : {}), ...(decimals === undefined ? {} : { decimals }) })
+  const number = (
+    <>
+      <span className={className}>{shown.number}</span>
+      {showUnit && shown.unit && <span className="ml-1 text-[0.8em] font-normal">{shown.unit}</span>}
+      {showSpread && shown.spread && <span className="ml-1 text-[0.85em] font-normal text-quiet">{shown.spread}</span>}
+    </>
+  )
+  return (
+    <span className="inline-flex items-baseline gap-1.5 whitespace-nowrap">
+      {working ? (
+        <WorkingLink of={working.of} id={working.id} label={label ?? `Working of ${shown.number} ${shown.unit}`}>
+          {number}
+        </WorkingLink>
+      ) : (
+        <span>{number}</span>
+      )}
+      {proof && <Plates proof={proof} />}
+    </span>
+  )
+}
+
+/** Opens a working; the address holds which one, so that Back closes it. */
+export function WorkingLink({ of, id, label, children }: { of: WorkingSubject; id: string; label: string; children: React.ReactNode }) {
+  const [search, setSearch] = useSearchParams()
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      className="min-h-6 text-left underline decoration-edge decoration-dotted decoration-1 underline-offset-4"
+      onClick={() => {
+        const next = new URLSearchParams(search)
+        next.set('working', `${of}:${id}`)
+        setSearch(next)
+      }}
+    >
+      {children}
+    </button>
+  )
+}

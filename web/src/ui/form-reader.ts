@@ -1,0 +1,81 @@
+import { CalculationError, type DecimalMark, parseNumber, parseQuantity, type QuantityKind, type ReadQuantity } from '@bold-ballast/core'
+
+export type FormValues = Record<string, string>
+
+/** Reads the texts of a form into record fields and collects every refusal by field, so that all are shown at once. */
+export class FormReader {
+  readonly errors: Record<string, string> = {}
+  private readonly values: FormValues
+  private readonly units: Record<QuantityKind, string>
+  private readonly decimalMark: DecimalMark
+
+  constructor(values: FormValues, units: Record<QuantityKind, string>, decimalMark: DecimalMark) {
+    this.values = values
+    this.units = units
+    this.decimalMark = decimalMark
+  }
+
+  raw(name: string): string {
+    return (this.values[name] ?? '').trim()
+  }
+
+  refuse(name: string, message: string): void {
+    this.errors[name] ??= message
+  }
+
+  text(name: string, label: string): string {
+    if (this.raw(name) === '') this.refuse(name, `${label} is empty. Type it.`)
+    return this.raw(name)
+  }
+
+  optional(name: string): string | null {
+    return this.raw(name) || null
+  }
+
+  flag(name: string): boolean {
+    return this.values[name] === 'true'
+  }
+
+  quantity(name: string, label: string, kind: QuantityKind): ReadQuantity {
+    if (this.raw(name) === '') this.refuse(name, `${label} is empty. Type a number, with its unit if it is not ${this.units[kind]}.`)
+    else {
+      try {
+        return parseQuantity(this.raw(name), kind, { defaultUnit: this.units[kind], decimalMark: this.decimalMark, field: label })
+      } catch (error) {
+        if (!(error instanceof CalculationError)) throw error
+        this.refuse(name, error.message)
+      }
+    }
+    return { value: Number.NaN, unit: '', typed: '' }
+  }
+
+  optionalQuantity(name: string, label: string, kind: QuantityKind): ReadQuantity | null {
+    return this.raw(name) === '' ? null : this.quantity(name, label, kind)
+  }
+
+  number(name: string, label: string): number {
+    try {
+      return parseNumber(this.raw(name), this.decimalMark, label)
+    } catch (error) {
+      if (!(error instanceof CalculationError)) throw error
+      this.refuse(name, error.message)
+      return Number.NaN
+    }
+  }
+
+  /** A local date and time as an instant. */
+  instant(name: string, label: string): string {
+    const at = new Date(this.raw(name))
+    if (Number.isNaN(at.getTime())) {
+      this.refuse(name, `${label} is no date and time. Pick one.`)
+      return ''
+    }
+    return at.toISOString()
+  }
+}
+
+/** An instant as the local text a date and time field takes. */
+export function localTime(instant: Date): string {
+  const shifted = new Date(instant.getTime() - instant.getTimezoneOffset() * 60_000)
+  return shifted.toISOString().slice(0, 16)
+}

@@ -1,0 +1,1 @@
+declare module 'plotly.js-cartesian-dist-min'

@@ -1,0 +1,187 @@
+import { useEffect, useId, useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { useSender } from '../api/use-sender.ts'
+import { FormReader, type FormValues } from './form-reader.ts'
+import { useQuantities } from './quantity.ts'
+import { readStored, writeStored } from './stored.ts'
+
+export interface FieldSpec {
+  readonly name: string
+  readonly label: string
+  readonly hint?: string
+  readonly type?: 'text' | 'select' | 'date' | 'datetime-local' | 'checkbox'
+  readonly options?: readonly { value: string; label: string }[]
+  readonly isWide?: boolean
+  /** A heading that stands above this field. */
+  readonly section?: string
+}
+
+interface RecordFormProps {
+  /** Where the browser keeps what is typed until it is stored. */
+  readonly draftKey: string
+  readonly fields: readonly FieldSpec[]
+  readonly defaults: FormValues
+  readonly submitLabel: string
+  /** Turns the texts into a body; refusals are put into the reader. `id` stays the same until the record is stored. */
+  readonly toBody: (read: FormReader, id: string) => Record<string, unknown>
+  /** Sends a body; called again with the same one while the server is away. `version` replaces that of a stale write. */
+  readonly send: (body: Record<string, unknown>) => Promise<unknown>
+  readonly onDone: (body: Record<string, unknown>) => void
+  readonly children?: React.ReactNode
+}
+
+interface Draft {
+  readonly id: string
+  readonly values: FormValues
+}
+
+/** A form for one record: keyboard first, its draft kept in the browser, errors beside their fields, Enter submits. */
+export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, send, onDone, children }: RecordFormProps) {
+  const key = `bold-ballast.draft.${draftKey}`
+  const [draft] = useState(() => readStored<Draft>(key, { id: crypto.randomUUID(), values: {} }))
+  const { units, decimalMark } = useQuantities()
+  const sender = useSender()
+  const form = useForm<FormValues>({ defaultValues: { ...defaults, ...draft.values } })
+  const [staleBody, setStaleBody] = useState<Record<string, unknown> | null>(null)
+  const formId = useId()
+  useEffect(() => {
+    const watching = form.watch((values) => writeStored(key, { id: draft.id, values }))
+    return () => watching.unsubscribe()
+  }, [form, key, draft.id])
+
+  const sendBody = async (body: Record<string, unknown>) => {
+    setStaleBody(body)
+    const answer = await sender.send(() => send(body))
+    if (answer === null) return
+    writeStored(key, undefined)
+    onDone(body)
+  }
+  const submit = form.handleSubmit(async (values) => {
+    const read = new FormReader(values, units, decimalMark)
+    const body = toBody(read, draft.id)
+    const refused = Object.entries(read.errors)
+    for (const [name, message] of refused) form.setError(name, { message })
+    if (refused[0]) form.setFocus(refused[0][0])
+    else await sendBody(body)
+  })
+  const failure = sender.state.status === 'failed' ? sender.state.failure : null
+  const current = failure?.problem?.current as Record<string, unknown> | undefined
+  const isBusy = sender.state.status === 'sending' || sender.state.status === 'waiting'
+  return (
+    <form onSubmit={submit} noValidate className="grid gap-x-4 gap-y-3 sm:grid-cols-2">
+      {fields.map((field) => (
+        <FormField key={field.name} id={`${formId}-${field.name}`} field={field} input={form.register(field.name)} error={form.formState.errors[field.name]?.message as string | undefined} form={form} />
+      ))}
+      {children}
+      <div className="sm:col-span-2">
+        {failure && (
+          <div role="alert" className="mb-2 border-l-4 border-danger py-1 pl-3">
+            <p>{failure.message} What you typed is still here.</p>
+            {failure.problem?.code === 'stale' && current && staleBody && (
+              <StaleChoice mine={staleBody} theirs={current} keepMine={() => void sendBody({ ...staleBody, version: current.version })} takeTheirs={() => onDone(staleBody)} clear={() => writeStored(key, undefined)} />
+            )}
+          </div>
+        )}
+        {sender.state.status === 'waiting' && (
+          <p role="status" className="mb-2 text-wait">
+            {sender.state.message}
+          </p>
+        )}
+        <button type="submit" className="button button-strong" disabled={isBusy}>
+          {isBusy ? 'Sending …' : submitLabel}
+        </button>
+      </div>
+    </form>
+  )
+}
+
+function FormField({ id, field, input, error, form }: { id: string; field: FieldSpec; input: ReturnType<ReturnType<typeof useForm<FormValues>>['register']>; error: string | undefined; form: ReturnType<typeof useForm<FormValues>> }) {
+  const { label, hint, type = 'text', options = [], isWide, section } = field
+  const described = error ? `${id}-error` : hint ? `${id}-hint` : undefined
+  const common = { id, 'aria-invalid': error ? true : undefined, 'aria-describedby': described }
+  const isChecked = form.watch(field.name) === 'true'
+  return (
+    <>
+      {section && <h2 className="mt-2 border-b border-line pb-1 sm:col-span-2">{section}</h2>}
+      <div className={isWide ? 'sm:col-span-2' : ''}>
+        {type === 'checkbox' ? (
+          <label htmlFor={id} className="flex min-h-8 items-center gap-2">
+            <input type="checkbox" {...common} checked={isChecked} onChange={(event) => form.setValue(field.name, String(event.target.checked), { shouldDirty: true })} />
+            {label}
+          </label>
+        ) : (
+          <>
+            <label htmlFor={id} className="mb-1 block font-semibold">
+              {label}
+            </label>
+            {type === 'select' ? (
+              <select {...common} {...input} className="w-full">
+                {options.map((option) => (
+                  <option key={option.value} value={option.value}>
+                    {option.label}
+                  </option>
+                ))}
+              </select>
+            ) : (
+              <input type={type} autoComplete="off" {...common} {...input} className="w-full" />
+            )}
+          </>
+        )}
+        {error ? (
+          <p id={`${id}-error`} className="mt-1 text-danger">
+            {error}
+          </p>
+        ) : (
+          hint && (
+            <p id={`${id}-hint`} className="mt-1 text-xs text-quiet">
+              {hint}
+            </p>
+          )
+        )}
+      </div>
+    </>
+  )
+}
+
+/** Two people changed one record: both versions side by side, and a choice. */
+function StaleChoice({ mine, theirs, keepMine, takeTheirs, clear }: { mine: Record<string, unknown>; theirs: Record<string, unknown>; keepMine: () => void; takeTheirs: () => void; clear: () => void }) {
+  const show = (value: unknown) => (Array.isArray(value) ? value.map((item) => (item as { typed?: string }).typed ?? JSON.stringify(item)).join(', ') : typeof value === 'object' && value !== null ? JSON.stringify(value) : String(value ?? '–'))
+  const differing = Object.keys(mine).filter((key) => key !== 'version' && show(mine[key]) !== show(theirs[key]))
+  return (
+    <>
+      <table className="my-2 w-full">
+        <thead>
+          <tr>
+            <th>Field</th>
+            <th>Yours</th>
+            <th>Theirs</th>
+          </tr>
+        </thead>
+        <tbody>
+          {differing.map((key) => (
+            <tr key={key} className="border-t border-line">
+              <td className="pr-3">{key}</td>
+              <td className="pr-3">{show(mine[key])}</td>
+              <td>{show(theirs[key])}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="flex gap-2">
+        <button type="button" className="button" onClick={keepMine}>
+          Store mine
+        </button>
+        <button
+          type="button"
+          className="button"
+          onClick={() => {
+            clear()
+            takeTheirs()
+          }}
+        >
+          Keep theirs
+        </button>
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,31 @@
+import { BOOST_SCHOOL_WORDS, type BoardRow, type BoardStage, type BuildRecord, METRIC_INFO, type Metric } from '@bold-ballast/core'
+
+export const DISCIPLINE_WORDS: Record<BuildRecord['discipline'], string> = { timeAttack: 'Time attack', track: 'Track', drift: 'Drift' }
+export const DRIVE_WORDS: Record<BuildRecord['drivenAxles'], string> = { front: 'front drive', rear: 'rear drive', all: 'all-wheel drive' }
+export const PLACE_WORDS = { hub: 'hub', roller: 'roller', engine: 'engine' } as const
+export const SENSE_WORDS = { atMost: 'or less', atLeast: 'or more', between: 'to' } as const
+export const SCHOOL_WORDS = BOOST_SCHOOL_WORDS
+
+/** "Mass, driver and 20 L": a metric with the condition it is quoted in. */
+export function metricTitle(metric: Metric, basis: BoardRow['basis'], fuelText: string | null): string {
+  const parts = [METRIC_INFO[metric].word]
+  if (basis.power) parts.push(basis.power)
+  const load = [basis.driver ? 'driver' : null, fuelText].filter(Boolean).join(' and ')
+  if (load) parts.push(load)
+  return parts.join(', ')
+}
+
+const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+
+/** A date without a time is never shifted by a zone. */
+export const dayText = (date: string): string => dayFormat.format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
+export const timeText = (instant: string): string => timeFormat.format(new Date(instant))
+
+/** What stands under a stage's name on the rail. */
+export function stageStateText(stage: BoardStage): string {
+  const count = stage.toProve > 0 && stage.proven < stage.toProve ? `${stage.proven} of ${stage.toProve} proven` : stage.state
+  const late = stage.isLate ? 'late, ' : ''
+  const state = stage.state === 'planned' ? 'planned' : count
+  return `${late}${state}${stage.date ? `, ${dayText(stage.date).replace(/ \d{4}$/, '')}` : ''}`
+}
