@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', root: 'core', environment: 'node', include: ['src/**/*.test.ts'] } },
+      { test: { name: 'core', root: 'core', environment: 'node', include: ['src/**/*.test.ts', 'test/**/*.test.ts'] } },
       { test: { name: 'contract', root: 'contract', environment: 'node', include: ['src/**/*.test.ts'] } },
       { test: { name: 'web', root: 'web', environment: 'happy-dom', include: ['src/**/*.test.{ts,tsx}'] } },
       { test: { name: 'server', root: 'server', environment: 'node', include: ['src/**/*.test.ts'], hookTimeout: 30_000 } },

@@ -37,11 +37,18 @@ const dinFactor = (totalPa: number, temperatureK: number) => (101_300 / totalPa)
 
 const stdFactor = (dryPa: number, temperatureK: number) => (29.92 / (dryPa / INHG_PA)) * Math.sqrt(((temperatureK - 273.15) * 1.8 + 492) / 520)
 
-const REFERENCE_DRY_PA: Record<Exclude<CorrectionStandard, 'none'>, number> = {
-  'SAE J1349': 99_000,
-  'ISO 1585': 99_000,
-  'DIN 70020': 101_300,
-  'STD J607': 29.92 * INHG_PA,
+/** The temperature term of each standard alone. */
+function temperatureTerm(standard: Exclude<CorrectionStandard, 'none'>, temperatureK: number): number {
+  switch (standard) {
+    case 'SAE J1349':
+      return Math.sqrt((temperatureK - 0.15) / 298)
+    case 'ISO 1585':
+      return ((temperatureK - 0.15) / 298) ** 0.6
+    case 'DIN 70020':
+      return Math.sqrt((temperatureK - 0.15) / 293)
+    case 'STD J607':
+      return Math.sqrt(((temperatureK - 273.15) * 1.8 + 492) / 520)
+  }
 }
 
 function factorAt(standard: Exclude<CorrectionStandard, 'none'>, totalPa: number, dryPa: number, temperatureK: number, efficiency: number): number {
@@ -88,10 +95,8 @@ export function correctionFactor(input: {
         return full()
       case 'iso1585':
         return isoFactor(dryPressurePa, air.temperatureK)
-      case 'temperatureOnly': {
-        const reference = REFERENCE_DRY_PA[standard]
-        return factorAt(standard, reference, reference, air.temperatureK, mechanicalEfficiency)
-      }
+      case 'temperatureOnly':
+        return temperatureTerm(standard, air.temperatureK)
       case 'half':
         return 1 + (full() - 1) / 2
     }

@@ -26,5 +26,9 @@ export function formatChance(chance: number): string {
   if (chance < 0.01) return 'under 1 in 100'
   if (chance < 0.075) return `1 in ${Math.round(1 / chance)}`
   if (chance > 0.925) return `${Math.round(chance * 100)} in 100`
+  // Between the tenths at which a verdict changes (0.2 and 0.8) a rounded tenth would contradict the verdict.
+  if (chance > 0.75 && chance < 0.8) return '3 in 4'
+  if (chance >= 0.2 && chance < 0.25) return chance >= 0.225 ? '1 in 4' : '2 in 10'
+  if (chance > 0.15 && chance < 0.2) return '1 in 6'
   return `${Math.round(chance * 10)} in 10`
 }

@@ -1,4 +1,5 @@
 import knexPackage, { type Knex } from 'knex'
+import { knexSnakeCaseMappers } from 'objection'
 import pg from 'pg'
 import { migrations } from './migrations/index.ts'
 
@@ -24,6 +25,7 @@ const migrationSource: Knex.MigrationSource<string> = {
 export function openDatabase(url: string): Knex {
   return knexPackage.knex({
     client: 'pg',
+    ...knexSnakeCaseMappers(),
     connection: { connectionString: url, types } as Knex.PgConnectionConfig,
     pool: { min: 0, max: 8 },
     acquireConnectionTimeout: 4000,

@@ -35,7 +35,15 @@ async function loadDemoBuild(knex: Knex, folder: string): Promise<void> {
   const file = JSON.parse(readFileSync(path.join(folder, 'build.json'), 'utf8')) as DemoFile
   const records = new RecordService(knex)
   const builds = new BuildService(knex, records)
-  const actor: Actor = { person: 'demo', now: new Date().toISOString() }
+  const start = Date.now()
+  let written = 0
+  // One millisecond apart, so that records keep the order of the file.
+  const actor: Actor = {
+    person: 'demo',
+    get now() {
+      return new Date(start + written++).toISOString()
+    },
+  }
   const buildId = file.build.id
   await builds.create(actor, parse(createSchema(buildFields), file.build))
   const stageZero = (await records.list('stages', buildId))[0] as Row & { version: number }

@@ -81,7 +81,8 @@ const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOTFOUND', 'EPIPE', 
 export function toAppError(thrown: unknown): AppError {
   if (thrown instanceof AppError) return thrown
   if (thrown instanceof CalculationError) return new AppError('calculation-refused', thrown.message, { errors: [{ path: thrown.field, message: thrown.message }] })
-  const { code = '', constraint = '' } = (thrown ?? {}) as DatabaseError
+  // The record models wrap what the driver threw.
+  const { code = '', constraint = '' } = ((thrown as { nativeError?: DatabaseError } | null)?.nativeError ?? thrown ?? {}) as DatabaseError
   const { name = '', message = '', type = '', status } = (thrown ?? {}) as { name?: string; message?: string; type?: string; status?: number }
   if (type === 'entity.too.large') return new AppError('too-large', 'The request is larger than 256 kB. Send less at once.')
   if (type === 'entity.parse.failed') return new AppError('malformed', 'The body is not JSON. Send one JSON object.')

@@ -1,6 +1,6 @@
 import { CURVE_VERSION } from '@bold-ballast/core'
 import { RESOURCE_FIELDS, type ResourceName } from '@bold-ballast/contract'
-import { Model, type ModelClass, type Pojo, snakeCaseMappers } from 'objection'
+import { Model, type ModelClass, type Pojo } from 'objection'
 
 /** Columns every record has, beside the fields of its resource. */
 export class RecordModel extends Model {
@@ -12,7 +12,6 @@ export class RecordModel extends Model {
   declare updatedAt: string
   declare updatedBy: string
   declare deletedAt: string | null
-  static override columnNameMappers = snakeCaseMappers()
 }
 
 const table = (name: string, jsonAttributes: string[] = []): ModelClass<RecordModel> =>

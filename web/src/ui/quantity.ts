@@ -25,16 +25,19 @@ const PLAIN_DECIMALS: Record<QuantityKind, number> = {
   ratio: 4,
 }
 
-export type Formatter = (kind: QuantityKind, value: number, options?: { sd?: number | undefined; sign?: boolean; decimals?: number }) => Shown
+export type Formatter = (kind: QuantityKind, value: number, options?: { sd?: number | undefined; sign?: boolean; decimals?: number; isGoal?: boolean }) => Shown
 
 /** Numbers in the picked units; the spread's two digits decide the decimals. */
 export function makeFormatter(units: Record<QuantityKind, string>): Formatter {
-  return (kind, value, { sd, sign, decimals } = {}) => {
+  return (kind, value, { sd, sign, decimals, isGoal } = {}) => {
     const unit = units[kind]
     const shownSd = sd === undefined ? undefined : spreadFromSi(kind, sd, unit)
-    const places = decimals ?? (shownSd && shownSd > 0 ? Math.min(decimalsForSpread(shownSd), 3) : PLAIN_DECIMALS[kind])
+    const plain = fromSi(kind, value, unit)
+    // A goal has no spread: it is shown with the digits it needs.
+    const needed = isGoal ? (Math.abs(plain - Math.round(plain)) < 0.005 ? 0 : 1) : undefined
+    const places = decimals ?? needed ?? (shownSd && shownSd > 0 ? Math.min(decimalsForSpread(shownSd), 3) : PLAIN_DECIMALS[kind])
     return {
-      number: formatNumber(fromSi(kind, value, unit), places, sign ? { sign } : {}),
+      number: formatNumber(plain, places, sign ? { sign } : {}),
       unit,
       spread: shownSd && shownSd > 0 ? `± ${formatNumber(shownSd, places)}` : '',
     }
@@ -47,7 +50,7 @@ export function useQuantities() {
   const format = makeFormatter(units)
   const text: (...all: Parameters<Formatter>) => string = (...all) => {
     const { number, unit } = format(...all)
-    return unit ? `${number}${unit === '%' ? ' %' : ` ${unit}`}` : number
+    return unit ? `${number}\u00a0${unit}` : number
   }
   return { units, format, text, decimalMark: preferences.decimalMark }
 }

@@ -14,9 +14,10 @@ async function recordTable(knex: Knex, name: string, columns: (table: Knex.Creat
   await knex.schema.createTable(name, (table) => {
     table.uuid('id').primary()
     table.uuid('build_id').notNullable().references('id').inTable('builds').onDelete('RESTRICT')
+    // Before the columns, because a record may refer to another of its own table.
+    table.unique(['build_id', 'id'])
     columns(table)
     meta(table)
-    table.unique(['build_id', 'id'])
     table.index(['build_id'])
   })
 }

@@ -8,6 +8,8 @@ import { Verdict } from './verdict.tsx'
 
 const SUBJECTS: Record<BoardRow['metric'], WorkingSubject> = { massReady: 'mass', wheelPower: 'power', powerToMass: 'ratio', frontShare: 'front' }
 
+const LIMIT_WORDS = { classRule: 'limit of the class', rating: 'rating of a part', own: 'our own limit' } as const
+
 /** With many stages: baseline, last proven, picked, next and due; the rest behind a word. */
 function shownStages(board: Board, position: number, showsAll: boolean): number[] {
   const all = board.stages.map((_, at) => at)
@@ -19,7 +21,7 @@ function shownStages(board: Board, position: number, showsAll: boolean): number[
 }
 
 export function BoardTable({ board, position, showsAll }: { board: Board; position: number; showsAll: boolean }) {
-  const { text } = useQuantities()
+  const { text, units } = useQuantities()
   const shown = shownStages(board, position, showsAll)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
@@ -41,6 +43,7 @@ export function BoardTable({ board, position, showsAll }: { board: Board; positi
             <tr key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
               <th scope="row" className="w-[124px] min-w-[110px] p-2 text-[13px] font-bold text-ink max-[639px]:block max-[639px]:w-full">
                 {metricTitle(row.metric, row.basis, row.basis.fuelL === null ? null : text('volume', row.basis.fuelL, { decimals: 0 }))}
+                <span className="block text-xs font-normal text-quiet">{units[METRIC_INFO[row.metric].kind]}</span>
               </th>
               <td className="w-[200px] min-w-[190px] bg-page p-2 max-[639px]:block max-[639px]:w-full">
                 <Goal row={row} />
@@ -69,14 +72,15 @@ function Goal({ row }: { row: BoardRow }) {
   }
   const { record } = row.goal
   const { kind } = METRIC_INFO[row.metric]
-  const value = text(kind, record.value)
-  const high = 'highValue' in record && record.highValue !== null ? text(kind, record.highValue) : ''
+  const value = text(kind, record.value, { isGoal: true })
+  const high = 'highValue' in record && record.highValue !== null ? text(kind, record.highValue, { isGoal: true }) : ''
   return (
     <>
       {row.beam && <Beam beam={row.beam} isDanger={row.goal.kind === 'limit' && /break|broken/.test(row.goal.verdict.word)} />}
       <p className="mt-1">
-        <strong>{value}</strong> {SENSE_WORDS[record.sense]} {high && <strong>{high}</strong>}
-        {row.goal.kind === 'limit' && <span className="text-quiet">, limit{record.sense && 'source' in record && record.source === 'classRule' ? ' of the class' : ''}</span>}
+        <strong>{value}</strong> {SENSE_WORDS[record.sense]}
+        {high && <strong> {high}</strong>}
+        {row.goal.kind === 'limit' && <span className="text-quiet">, {LIMIT_WORDS[row.goal.record.source]}</span>}
       </p>
       <Verdict row={row} />
     </>

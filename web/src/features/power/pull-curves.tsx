@@ -22,7 +22,9 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
   const [hidden, setHidden] = useState<readonly string[]>([])
   const stageId = records.stages[position]?.id
   const here = records.sessions.filter((session) => session.stageId === stageId)
-  const shown = here.length > 0 ? here : records.sessions.slice(-1)
+  const from = room.stages[position]?.fromPosition ?? -1
+  const startsFrom = records.sessions.filter((session) => session.stageId === records.stages[from]?.id && room.sessions.some((entry) => entry.sessionId === session.id && (entry.role === 'stands' || entry.role === 'start')))
+  const shown = here.length > 0 ? here : startsFrom
   const curves = useMemo<Curve[]>(() => {
     const sessions = shown.filter((session) => !hidden.includes(session.id))
     const pulls = sessions.flatMap((session) => {
@@ -88,7 +90,7 @@ function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string
     layout: {
       annotations,
       margin: { t: 8, r: 120, b: 40, l: 56 },
-      xaxis: { title: { text: 'engine speed, rpm' }, tickformat: ',.0f', anchor: 'y2' as const },
+      xaxis: { range: [Math.min(...curves.map((entry) => entry.curve.firstSpeedRpm)), Math.max(...ends.map((end) => end.x))], title: { text: 'engine speed, rpm' }, tickformat: ',.0f', anchor: 'y2' as const },
       yaxis: { title: { text: `power, ${powerUnit}` }, domain: [0.54, 1], rangemode: 'tozero' as const },
       yaxis2: { title: { text: `torque, ${torqueUnit}` }, domain: [0, 0.46], rangemode: 'tozero' as const },
     },

@@ -72,7 +72,7 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
           Enter a weighing
         </button>
         <span className="text-quiet">
-          Totals are brought to the reference: driver {text('mass', driverKg)}, {text('volume', fuelL)}.
+          Totals are brought to the reference: driver {text('mass', driverKg, { isGoal: true })}, {text('volume', fuelL, { isGoal: true })}.
         </span>
       </div>
       {removal.notice}
@@ -107,7 +107,7 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                   </td>
                   <td className="p-2 text-quiet">
                     driver {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg)}` : 'out'}
-                    <span className="block">{text('volume', weighing.fuelL)}</span>
+                    <span className="block">{text('volume', weighing.fuelL, { isGoal: true })}</span>
                     {weighing.extras.map((extra) => (
                       <span key={extra.name} className="block">
                         {extra.name} {text('mass', extra.massKg)}

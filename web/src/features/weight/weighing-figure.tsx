@@ -28,7 +28,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
   return (
     <section>
       <h2>
-        On the scales, {dayText(weighing.at)}, driver {weighing.driverInKg > 0 ? 'in' : 'out'}, {text('volume', weighing.fuelL)}
+        On the scales, {dayText(weighing.at)}, driver {weighing.driverInKg > 0 ? 'in' : 'out'}, {text('volume', weighing.fuelL, { isGoal: true })}
       </h2>
       <svg viewBox="0 0 320 196" className="w-full max-w-[330px]" role="img" aria-label={`Pads: ${PAD_NAMES.map((pad) => `${PAD_WORDS[pad]} ${reading(pad)}`).join(', ')}`}>
         <rect {...BODY} rx="12" fill="var(--page)" stroke="var(--edge)" />

@@ -1,0 +1,110 @@
+import { describe, expect, it, test } from 'vitest'
+import { findDelimiter } from './find-delimiter.ts'
+import { powerFromTorqueW } from './power-torque.ts'
+import { PullReader } from './pull-reader.ts'
+import { splitHeading } from './read-header.ts'
+
+/** A sweep as text: torque falls gently, power follows from it; the units are those the *numbers* are in. */
+function sweep({ head, rows = 40, power = 1000, torque = 1, mark = '.', delimiter = ',', speed = 1 }: { head: string; rows?: number; power?: number; torque?: number; mark?: string; delimiter?: string; speed?: number }): string {
+  const lines = Array.from({ length: rows }, (_, i) => {
+    const rpm = 3000 + 100 * i
+    const newtonMetres = 300 - i
+    return [rpm * speed, powerFromTorqueW(newtonMetres, rpm) / power, newtonMetres / torque].map((value) => value.toFixed(3).replace('.', mark)).join(delimiter)
+  })
+  return [head, ...lines].join('\n')
+}
+
+function read(text: string, units: { powerUnit?: string; torqueUnit?: string } = {}) {
+  const delimiter = findDelimiter(text)
+  const reader = new PullReader({ delimiter, ...units })
+  for (const line of text.split('\n')) reader.addRow(line.split(delimiter))
+  return reader.finish()
+}
+
+const [HP, PS, LBFT, RAD] = [745.6998716, 735.49875, 1.3558179483, Math.PI / 30]
+const HEAD = 'rpm,power kW,torque Nm'
+
+describe('a dyno file', () => {
+  test.each([
+    ['comma and point', sweep({ head: HEAD })],
+    ['semicolon and comma', sweep({ head: 'rpm;power kW;torque Nm', delimiter: ';', mark: ',' })],
+    ['tab, hp and lb·ft', sweep({ head: 'RPM\tPower [hp]\tTorque [lb-ft]', delimiter: '\t', power: HP, torque: LBFT })],
+    ['PS with a unit row', sweep({ head: 'Engine speed,Power,Torque\nrpm,PS,Nm', power: PS })],
+    ['names with underscores', sweep({ head: 'engine_speed_rpm,power_kw,torque_nm' })],
+  ])('%s gives the same peak', (_, text) => {
+    const { pulls, crossCheckRatio } = read(text)
+    expect(pulls).toHaveLength(1)
+    expect((pulls[0]?.peakPowerW ?? 0) / powerFromTorqueW(261, 6900)).toBeCloseTo(1, 4)
+    expect(crossCheckRatio).toBeCloseTo(1, 3)
+  })
+
+  test.each([
+    ['hp labelled kW', sweep({ head: HEAD, power: HP }), /power is in hp but labelled kW/],
+    ['PS labelled kW', sweep({ head: HEAD, power: PS }), /power is in PS but labelled kW/],
+    ['kW labelled hp', sweep({ head: 'rpm,power hp,torque Nm' }), /power is in kW but labelled hp/],
+    ['lb·ft labelled N·m', sweep({ head: HEAD, torque: LBFT }), /torque is in lb·ft but labelled N·m/],
+    ['rad/s labelled rpm', sweep({ head: HEAD, speed: RAD }), /rad\/s/],
+    ['torque at the wheel', sweep({ head: HEAD, torque: 1 / 3.73 }), /overall gear ratio of 3\.73/],
+    ['watts labelled kW', sweep({ head: HEAD, power: 1 }), /power is in W but labelled kW/],
+    ['thousands read as decimals', sweep({ head: HEAD, speed: 0.001 }), /no engine speed in rpm/],
+  ])('%s is refused with the cause and the cure', (_, text, sentence) => {
+    expect(() => read(text)).toThrow(sentence)
+  })
+
+  it('reads a wrong label right once the unit is picked', () => {
+    expect(read(sweep({ head: HEAD, power: HP }), { powerUnit: 'hp' }).crossCheckRatio).toBeCloseTo(1, 3)
+  })
+
+  test.each([
+    ['no speed', 'speed km/h,power kW\n100,50', /no column of engine speed/],
+    ['no power', 'rpm,lambda\n3000,0.8', /no column of power or torque/],
+    ['no unit', 'rpm,power\n3000,100', /names no unit/],
+    ['unknown unit', 'rpm,power (ponies)\n3000,100', /ponies/],
+    ['nine rising rows', sweep({ head: HEAD, rows: 9 }), /9 rows of rising speed; at least 10/],
+    ['no rows', HEAD, /No row of numbers/],
+    ['one column', 'rpm\n3000', /one column only/],
+    ['nothing', '', /empty/],
+    ['binary', 'PK\0\0rpm,power', /not a text file/],
+  ])('%s is refused in words', (_, text, sentence) => {
+    expect(() => read(text)).toThrow(sentence)
+  })
+
+  it('leaves out single bad lines and says which', () => {
+    const lines = sweep({ head: HEAD }).split('\n')
+    lines[5] = '3400,,296'
+    lines[8] = '3700,n/a,293'
+    lines[9] = '3800'
+    const { refusedLines, pulls } = read(lines.join('\n'))
+    expect(refusedLines.map((entry) => entry.line)).toEqual([6, 9, 10])
+    expect(refusedLines[0]?.reason).toMatch(/power.*empty/)
+    expect(pulls[0]?.rowCount).toBe(37)
+  })
+
+  it('cuts the falling part, reports it, and finds the next pull', () => {
+    const up = sweep({ head: HEAD }).split('\n')
+    const fall = Array.from({ length: 12 }, (_, i) => `${6700 - 300 * i},-5,-7`)
+    const { pulls, notes } = read([...up, ...fall, ...up.slice(1)].join('\n'))
+    expect(pulls).toHaveLength(2)
+    expect(pulls.map((pull) => pull.risingRowCount)).toEqual([40, 40])
+    expect(pulls[0]?.cutRowCount).toBeGreaterThanOrEqual(11)
+    expect(notes[0]).toMatch(/falling speed were cut/)
+  })
+
+  it('finds pulls by a pull column', () => {
+    const rows = sweep({ head: HEAD }).split('\n')
+    const numbered = (label: string) => rows.slice(1).map((line) => `${label},${line}`)
+    const { pulls } = read([`Run,${HEAD}`, ...numbered('A'), ...numbered('B')].join('\n'))
+    expect(pulls.map((pull) => pull.label)).toEqual(['A', 'B'])
+  })
+})
+
+test.each([
+  ['Power (kW)', 'Power', 'kW'],
+  ['Torque [lb-ft]', 'Torque', 'lb-ft'],
+  ['Engine speed, rpm', 'Engine speed', 'rpm'],
+  ['power_kw', 'power', 'kw'],
+  ['Nm', 'Nm', 'Nm'],
+  ['Lambda', 'Lambda', ''],
+])('heading %s', (heading, name, unit) => {
+  expect(splitHeading(heading)).toEqual({ name, unit })
+})

@@ -1,0 +1,152 @@
+import { readFileSync } from 'node:fs'
+import { describe, expect, it, test } from 'vitest'
+import { findCalculation, runCalculation } from '../src/index.ts'
+import { gridCurve } from '../src/dyno/curve.ts'
+import { saturationPressurePa } from '../src/air/saturation-pressure.ts'
+import { fromSi, toSi } from '../src/units/units.ts'
+
+interface Row {
+  id: string
+  quantity: string
+  inputs: Record<string, { value: unknown }>
+  expected: number
+  unit: string
+  tolerance: { kind: 'rel' | 'abs'; value: number }
+  source: string
+}
+
+// Each row carries its own source, provenance and tolerance; "from memory" rows say so.
+const rows = JSON.parse(readFileSync(new URL('./check-values.json', import.meta.url), 'utf8')) as Row[]
+
+type Answer = Record<string, never>
+function calculate(name: string, input: unknown): Record<string, number> & Record<string, Record<string, { value: number; sd: number }>> {
+  const calculation = findCalculation(name)
+  if (!calculation) throw new Error(`no calculation ${name}`)
+  const answer = runCalculation(calculation, input)
+  if (!answer.ok) throw new Error(answer.error.message)
+  return answer.value as Answer
+}
+
+const number = (row: Row, key: string) => row.inputs[key]?.value as number
+const air = (row: Row) => ({ pressurePa: number(row, 'p_wet') ?? number(row, 'p'), temperatureK: number(row, 't') + 273.15, relativeHumidity: number(row, 'RH') })
+const factor = (row: Row, standard: string, boostSchool?: string) => calculate('dyno.correction', { standard, ...air(row), ...(boostSchool ? { boostSchool } : {}) }).factor as number
+const pads = (row: Row, sd: (kg: number) => number) => {
+  const [LF, RF, LR, RR] = (row.inputs['LF,RF,LR,RR']?.value as number[]).map((massKg) => ({ massKg, sdKg: sd(massKg) }))
+  return { LF, RF, LR, RR }
+}
+const corners = (row: Row, sd = (_: number) => 0.5) => calculate('mass.corners', { pads: pads(row, sd) }).figures as Record<string, { value: number; sd: number }>
+const pairs = (row: Row) => (row.inputs['(estimate, measured)']?.value as [number, number][]).map(([guessKg, measuredKg]) => ({ guessKg, measuredKg }))
+const forecast = (row: Row) =>
+  calculate('mass.forecast', {
+    knownKg: number(row, 'measured so far'),
+    pairs: pairs(row),
+    parts: (row.inputs['open estimates']?.value as number[]).map((massKg) => ({ massKg })),
+    ...(row.inputs.limit ? { limitKg: number(row, 'limit') } : {}),
+  })
+const combined = (row: Row) =>
+  calculate('mass.combine', {
+    parts: (row.inputs['parts [m,x,y,z,Izz]']?.value as number[][]).map(([massKg, xM, yM, zM, yawInertiaKgM2]) => ({ massKg, xM, yM, zM, yawInertiaKgM2 })),
+  })
+const crossing = (powerUnit: string, torqueUnit: string) => calculate('dyno.power-torque', { speedRpm: 1000, torqueNm: 1, powerUnit, torqueUnit }).crossingSpeedRpm as number
+const isa = (row: Row) => calculate('air.standard-atmosphere', { altitudeM: number(row, 'h') })
+const density = (row: Row) => calculate('air.density', air(row)).densityKgM3 as number
+const at99 = { p_wet: { value: 99_000 }, t: { value: 25 }, RH: { value: 0 } }
+
+const checks: Record<string, (row: Row) => number> = {
+  'A-hp': () => toSi('power', 1, 'hp'),
+  'A-lbft': () => toSi('torque', 1, 'lb·ft'),
+  'A-inhg': () => toSi('pressure', 1, 'inHg'),
+  'A-cross-ps-nm': () => crossing('PS', 'N·m'),
+  'A-cross-kw-nm': () => crossing('kW', 'N·m'),
+  'A-cross-ps-kgfm': () => crossing('PS', 'kgf·m'),
+  'A-cross-hp-kgfm': () => crossing('hp', 'kgf·m'),
+  'A-pt-1': (row) => calculate('dyno.power-torque', { speedRpm: number(row, 'n'), torqueNm: number(row, 'T') }).powerW as number,
+  'A-pt-2': (row) => fromSi('power', calculate('dyno.power-torque', { speedRpm: number(row, 'n'), torqueNm: toSi('torque', number(row, 'T'), 'lb·ft') }).powerW as number, 'hp'),
+  'B-isa-p-1000': (row) => isa(row).pressurePa as number,
+  'B-isa-p-1500': (row) => isa(row).pressurePa as number,
+  'B-isa-p-2000': (row) => isa(row).pressurePa as number,
+  'B-isa-p-5000': (row) => isa(row).pressurePa as number,
+  'B-isa-rho-5000': (row) => isa(row).densityKgM3 as number,
+  'B-psat-if97-300': (row) => saturationPressurePa(number(row, 'T')),
+  'B-psat-if97-20': (row) => saturationPressurePa(number(row, 't') + 273.15),
+  'B-rho-101325-15-0': density,
+  'B-rho-84000-5-30': density,
+  'B-j1349-ref': (row) => factor(row, 'SAE J1349'),
+  'B-din-ref': (row) => factor(row, 'DIN 70020'),
+  'B-std-ref': (row) => factor(row, 'STD J607'),
+  'B-j1349-cool': (row) => factor(row, 'SAE J1349'),
+  'B-iso1585-cool': (row) => factor(row, 'ISO 1585'),
+  'B-din-cool': (row) => factor(row, 'DIN 70020'),
+  'B-j1349-hot': (row) => factor(row, 'SAE J1349'),
+  'B-iso1585-alt': (row) => factor(row, 'ISO 1585'),
+  'B-std-alt': (row) => factor(row, 'STD J607'),
+  'B-conv-std-j1349': (row) => (300 * factor(row, 'SAE J1349')) / factor(row, 'STD J607'),
+  'B-conv-din-j1349': (row) => (300 * factor(row, 'SAE J1349')) / factor(row, 'DIN 70020'),
+  'B-std-over-j1349-ref': (row) => factor({ ...row, inputs: at99 }, 'STD J607') / factor({ ...row, inputs: at99 }, 'SAE J1349'),
+  'B-boost-school-gap': (row) => factor(row, 'SAE J1349') / factor(row, 'SAE J1349', 'temperatureOnly') - 1,
+  'C-lin-4600': () => {
+    const speedRpm = [2000, 3000, 4000, 5000, 6000, 7000]
+    const curve = gridCurve({ speedRpm, powerW: [250, 320, 380, 400, 370, 310] })
+    return curve.powerW[(4600 - curve.firstSpeedRpm) / curve.stepRpm] as number
+  },
+  'E-total': (row) => corners(row).totalKg?.value as number,
+  'E-front': (row) => corners(row).frontShare?.value as number,
+  'E-cross': (row) => corners(row).crossShareRfLr?.value as number,
+  'E-cross-natural': (row) => {
+    const { frontShare, leftShare } = corners(row)
+    const [front, left] = [frontShare?.value as number, leftShare?.value as number]
+    return front * (1 - left) + (1 - front) * left
+  },
+  'E-u-cross': (row) => corners(row).crossShareRfLr?.sd as number,
+  'E-u-front-pct': (row) => corners(row, (kg) => 0.001 * kg).frontShare?.sd as number,
+  'E-cg-y': (row) =>
+    (calculate('mass.centre-of-mass', { pads: pads(row, () => 0.5), wheelbaseM: 2.57, trackFrontM: number(row, 'tf'), trackRearM: number(row, 'tr') }).leftOfMiddleM as unknown as { value: number }).value,
+  'E-comb-x': (row) => combined(row).xM as number,
+  'E-comb-z': (row) => combined(row).zM as number,
+  'E-pred-90': (row) => calculate('mass.estimate-bias', { pairs: pairs(row), newGuessKg: number(row, 'E'), probability: 0.9 }).newPartQuantileKg as number,
+  'E-fc-sd': (row) => forecast(row).sdKg as number,
+  'E-fc-q10': (row) => forecast(row).p10Kg as number,
+  'E-fc-q90': (row) => forecast(row).p90Kg as number,
+  'E-fc-under': (row) => forecast(row).chanceUnderLimit as number,
+  'I-kgkw': () => toSi('mass', 1, 'lb') / (toSi('power', 1, 'hp') / 1000),
+  'I-ratio-nodrv': (row) =>
+    calculate('mass.power-to-weight', { powerW: toSi('power', number(row, 'P'), 'hp'), massKg: toSi('mass', number(row, 'W'), 'lb'), driverKg: toSi('mass', number(row, 'driver'), 'lb') }).lbPerHp as number,
+  'I-ratio-ps': (row) => calculate('mass.power-to-weight', { powerW: toSi('power', number(row, 'P'), 'PS'), massKg: number(row, 'm') }).lbPerHp as number,
+}
+
+describe('published and derived check values', () => {
+  it('covers every row kept', () => {
+    expect(rows.map((row) => row.id).filter((id) => !checks[id])).toEqual([])
+  })
+  test.each(rows.map((row) => [row.id, row.quantity, row] as const))('%s: %s', (id, _, row) => {
+    const found = checks[id]?.(row) as number
+    const allowed = row.tolerance.kind === 'rel' ? Math.abs(row.expected) * row.tolerance.value : row.tolerance.value
+    expect(Math.abs(found - row.expected), `${found} against ${row.expected}; ${row.source}`).toBeLessThanOrEqual(allowed)
+  })
+})
+
+describe('standard atmosphere against the US Standard Atmosphere 1976', () => {
+  // Computed with python3-fluids 1.0.22 (geometric altitude); geopotential = r h/(r + h) with r = 6,356,766 m. Tolerance 2e-5: the table's own digits.
+  const table = readFileSync(new URL('./standard-atmosphere-1976.csv', import.meta.url), 'utf8')
+    .trim()
+    .split('\n')
+    .slice(1)
+    .map((line) => line.split(',').map(Number) as [number, number, number, number, number])
+    .filter(([altitude]) => altitude <= 11_000)
+  test.each(table)('at %d m', (geometricM, temperatureK, pressurePa, densityKgM3, soundSpeedMps) => {
+    const found = calculate('air.standard-atmosphere', { altitudeM: (6_356_766 * geometricM) / (6_356_766 + geometricM) })
+    for (const [key, expected] of Object.entries({ temperatureK, pressurePa, densityKgM3, soundSpeedMps })) {
+      expect(Math.abs((found[key] as number) / expected - 1), key).toBeLessThan(2e-5)
+    }
+  })
+})
+
+test.each([
+  // ASHRAE 2017 by psychrolib 1.1.1; IF97 differs in vapour pressure by up to 2e-4.
+  [298.15, 0.5, 1584.61, 1.176958],
+  [308.15, 0.6, 3376.69, 1.131104],
+])('moist air at %d K', (temperatureK, relativeHumidity, vapour, densityKgM3) => {
+  const found = calculate('air.density', { pressurePa: 101_325, temperatureK, relativeHumidity })
+  expect(Math.abs((found.vapourPressurePa as number) / vapour - 1)).toBeLessThan(3e-4)
+  expect(Math.abs((found.densityKgM3 as number) / densityKgM3 - 1)).toBeLessThan(2e-4)
+})
