@@ -6,7 +6,17 @@ export default defineConfig({
       { test: { name: 'core', root: 'core', environment: 'node', include: ['src/**/*.test.ts', 'test/**/*.test.ts'] } },
       { test: { name: 'contract', root: 'contract', environment: 'node', include: ['src/**/*.test.ts'] } },
       { test: { name: 'web', root: 'web', environment: 'happy-dom', include: ['src/**/*.test.{ts,tsx}'] } },
-      { test: { name: 'server', root: 'server', environment: 'node', include: ['src/**/*.test.ts'], hookTimeout: 30_000 } },
+      {
+        test: {
+          name: 'server',
+          root: 'server',
+          environment: 'node',
+          include: ['src/**/*.test.ts'],
+          globalSetup: ['test/global-setup.ts'],
+          hookTimeout: 30_000,
+          testTimeout: 15_000,
+        },
+      },
     ],
     reporters: ['default', ['json', { outputFile: '.out/vitest.json' }]],
   },

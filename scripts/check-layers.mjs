@@ -15,12 +15,18 @@ export function layerFaults(root) {
   for (const { workspace, file } of files) {
     const name = path.relative(root, file)
     const imports = ts.preProcessFile(fs.readFileSync(file, 'utf8'), true, true).importedFiles.map((entry) => entry.fileName)
-    graph.set(file, imports.filter((to) => to.startsWith('.')).map((to) => path.resolve(path.dirname(file), to)))
+    graph.set(
+      file,
+      imports.filter((to) => to.startsWith('.')).map((to) => path.resolve(path.dirname(file), to)),
+    )
     for (const to of imports) {
       const other = /^@bold-ballast\/(\w+)/.exec(to)?.[1]
-      if (other && !MAY_IMPORT[workspace].includes(other)) faults.push(`${name} imports ${to}: ${workspace} may import ${MAY_IMPORT[workspace].join(' and ') || 'nothing of ours'}`)
-      if (workspace === 'core' && !/\.test\.ts$/.test(file) && OUTSIDE_OF_CORE.test(to)) faults.push(`${name} imports ${to}: core does no input, output or interface`)
-      if (to.startsWith('.') && !path.resolve(path.dirname(file), to).startsWith(path.join(root, workspace) + path.sep)) faults.push(`${name} reaches into another workspace by ${to}`)
+      if (other && !MAY_IMPORT[workspace].includes(other))
+        faults.push(`${name} imports ${to}: ${workspace} may import ${MAY_IMPORT[workspace].join(' and ') || 'nothing of ours'}`)
+      if (workspace === 'core' && !/\.test\.ts$/.test(file) && OUTSIDE_OF_CORE.test(to))
+        faults.push(`${name} imports ${to}: core does no input, output or interface`)
+      if (to.startsWith('.') && !path.resolve(path.dirname(file), to).startsWith(path.join(root, workspace) + path.sep))
+        faults.push(`${name} reaches into another workspace by ${to}`)
       if (/(^|\/)index\.ts$/.test(to) && !/migrations\/index\.ts$/.test(to)) faults.push(`${name} imports the edge ${to}; import the file itself`)
     }
   }

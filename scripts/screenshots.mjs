@@ -8,7 +8,10 @@ const base = process.argv[2] ?? 'http://127.0.0.1:4600'
 const folder = process.argv[3] ?? path.join(root, 'docs', 'screenshots')
 const only = process.argv[4]
 mkdirSync(folder, { recursive: true })
-const browser = await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: findChromium(),
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+})
 const [entry] = await (await fetch(`${base}/api/builds`)).json()
 const build = `${base}/builds/${entry.build.id}`
 const views = [

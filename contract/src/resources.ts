@@ -58,7 +58,12 @@ export const versionSchema = z.strictObject({ version: z.int().positive() })
 
 export const buildCreateSchema = z.strictObject({ ...buildFields, ...uuidField })
 
-export const stageOrderSchema = z.strictObject({ stages: z.array(z.strictObject({ id: z.uuid(), version: z.int().positive() })).min(1).max(100) })
+export const stageOrderSchema = z.strictObject({
+  stages: z
+    .array(z.strictObject({ id: z.uuid(), version: z.int().positive() }))
+    .min(1)
+    .max(100),
+})
 
 export const pullFileQuerySchema = z.strictObject({
   mode: z.enum(['preview', 'import']),

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it, test } from 'vitest'
-import { findCalculation, runCalculation } from '../src/index.ts'
-import { gridCurve } from '../src/dyno/curve.ts'
 import { saturationPressurePa } from '../src/air/saturation-pressure.ts'
+import { gridCurve } from '../src/dyno/curve.ts'
+import { findCalculation, runCalculation } from '../src/index.ts'
 import { fromSi, toSi } from '../src/units/units.ts'
 
 interface Row {
@@ -28,13 +28,19 @@ function calculate(name: string, input: unknown): Record<string, number> & Recor
 }
 
 const number = (row: Row, key: string) => row.inputs[key]?.value as number
-const air = (row: Row) => ({ pressurePa: number(row, 'p_wet') ?? number(row, 'p'), temperatureK: number(row, 't') + 273.15, relativeHumidity: number(row, 'RH') })
-const factor = (row: Row, standard: string, boostSchool?: string) => calculate('dyno.correction', { standard, ...air(row), ...(boostSchool ? { boostSchool } : {}) }).factor as number
+const air = (row: Row) => ({
+  pressurePa: number(row, 'p_wet') ?? number(row, 'p'),
+  temperatureK: number(row, 't') + 273.15,
+  relativeHumidity: number(row, 'RH'),
+})
+const factor = (row: Row, standard: string, boostSchool?: string) =>
+  calculate('dyno.correction', { standard, ...air(row), ...(boostSchool ? { boostSchool } : {}) }).factor as number
 const pads = (row: Row, sd: (kg: number) => number) => {
   const [LF, RF, LR, RR] = (row.inputs['LF,RF,LR,RR']?.value as number[]).map((massKg) => ({ massKg, sdKg: sd(massKg) }))
   return { LF, RF, LR, RR }
 }
-const corners = (row: Row, sd = (_: number) => 0.5) => calculate('mass.corners', { pads: pads(row, sd) }).figures as Record<string, { value: number; sd: number }>
+const corners = (row: Row, sd = (_: number) => 0.5) =>
+  calculate('mass.corners', { pads: pads(row, sd) }).figures as Record<string, { value: number; sd: number }>
 const pairs = (row: Row) => (row.inputs['(estimate, measured)']?.value as [number, number][]).map(([guessKg, measuredKg]) => ({ guessKg, measuredKg }))
 const forecast = (row: Row) =>
   calculate('mass.forecast', {
@@ -47,7 +53,8 @@ const combined = (row: Row) =>
   calculate('mass.combine', {
     parts: (row.inputs['parts [m,x,y,z,Izz]']?.value as number[][]).map(([massKg, xM, yM, zM, yawInertiaKgM2]) => ({ massKg, xM, yM, zM, yawInertiaKgM2 })),
   })
-const crossing = (powerUnit: string, torqueUnit: string) => calculate('dyno.power-torque', { speedRpm: 1000, torqueNm: 1, powerUnit, torqueUnit }).crossingSpeedRpm as number
+const crossing = (powerUnit: string, torqueUnit: string) =>
+  calculate('dyno.power-torque', { speedRpm: 1000, torqueNm: 1, powerUnit, torqueUnit }).crossingSpeedRpm as number
 const isa = (row: Row) => calculate('air.standard-atmosphere', { altitudeM: number(row, 'h') })
 const density = (row: Row) => calculate('air.density', air(row)).densityKgM3 as number
 const at99 = { p_wet: { value: 99_000 }, t: { value: 25 }, RH: { value: 0 } }
@@ -61,7 +68,8 @@ const checks: Record<string, (row: Row) => number> = {
   'A-cross-ps-kgfm': () => crossing('PS', 'kgf·m'),
   'A-cross-hp-kgfm': () => crossing('hp', 'kgf·m'),
   'A-pt-1': (row) => calculate('dyno.power-torque', { speedRpm: number(row, 'n'), torqueNm: number(row, 'T') }).powerW as number,
-  'A-pt-2': (row) => fromSi('power', calculate('dyno.power-torque', { speedRpm: number(row, 'n'), torqueNm: toSi('torque', number(row, 'T'), 'lb·ft') }).powerW as number, 'hp'),
+  'A-pt-2': (row) =>
+    fromSi('power', calculate('dyno.power-torque', { speedRpm: number(row, 'n'), torqueNm: toSi('torque', number(row, 'T'), 'lb·ft') }).powerW as number, 'hp'),
   'B-isa-p-1000': (row) => isa(row).pressurePa as number,
   'B-isa-p-1500': (row) => isa(row).pressurePa as number,
   'B-isa-p-2000': (row) => isa(row).pressurePa as number,
@@ -100,7 +108,10 @@ const checks: Record<string, (row: Row) => number> = {
   'E-u-cross': (row) => corners(row).crossShareRfLr?.sd as number,
   'E-u-front-pct': (row) => corners(row, (kg) => 0.001 * kg).frontShare?.sd as number,
   'E-cg-y': (row) =>
-    (calculate('mass.centre-of-mass', { pads: pads(row, () => 0.5), wheelbaseM: 2.57, trackFrontM: number(row, 'tf'), trackRearM: number(row, 'tr') }).leftOfMiddleM as unknown as { value: number }).value,
+    (
+      calculate('mass.centre-of-mass', { pads: pads(row, () => 0.5), wheelbaseM: 2.57, trackFrontM: number(row, 'tf'), trackRearM: number(row, 'tr') })
+        .leftOfMiddleM as unknown as { value: number }
+    ).value,
   'E-comb-x': (row) => combined(row).xM as number,
   'E-comb-z': (row) => combined(row).zM as number,
   'E-pred-90': (row) => calculate('mass.estimate-bias', { pairs: pairs(row), newGuessKg: number(row, 'E'), probability: 0.9 }).newPartQuantileKg as number,
@@ -110,7 +121,11 @@ const checks: Record<string, (row: Row) => number> = {
   'E-fc-under': (row) => forecast(row).chanceUnderLimit as number,
   'I-kgkw': () => toSi('mass', 1, 'lb') / (toSi('power', 1, 'hp') / 1000),
   'I-ratio-nodrv': (row) =>
-    calculate('mass.power-to-weight', { powerW: toSi('power', number(row, 'P'), 'hp'), massKg: toSi('mass', number(row, 'W'), 'lb'), driverKg: toSi('mass', number(row, 'driver'), 'lb') }).lbPerHp as number,
+    calculate('mass.power-to-weight', {
+      powerW: toSi('power', number(row, 'P'), 'hp'),
+      massKg: toSi('mass', number(row, 'W'), 'lb'),
+      driverKg: toSi('mass', number(row, 'driver'), 'lb'),
+    }).lbPerHp as number,
   'I-ratio-ps': (row) => calculate('mass.power-to-weight', { powerW: toSi('power', number(row, 'P'), 'PS'), massKg: number(row, 'm') }).lbPerHp as number,
 }
 

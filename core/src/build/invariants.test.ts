@@ -40,7 +40,9 @@ describe('invariants of the car at a stage', () => {
     fc.assert(
       fc.property(mass, fc.double({ min: 0.1, max: 0.9, noNaN: true }), (massKg, share) => {
         const whole = masses(changed((records) => records.changes.push(change('x', 'on', massKg, 'measured'))))
-        const split = masses(changed((records) => records.changes.push(change('x', 'on', massKg * share, 'measured'), change('y', 'on', massKg * (1 - share), 'measured'))))
+        const split = masses(
+          changed((records) => records.changes.push(change('x', 'on', massKg * share, 'measured'), change('y', 'on', massKg * (1 - share), 'measured'))),
+        )
         whole.forEach((value, i) => expect(split[i]).toBeCloseTo(value as number, 6))
       }),
     )
@@ -61,7 +63,9 @@ describe('invariants of the car at a stage', () => {
 
   it('treats dropping like deleting', () => {
     for (const { id } of workedExample().changes) {
-      const dropped = changed((records) => void (records.changes = records.changes.map((entry) => (entry.id === id ? { ...entry, state: 'dropped' as const } : entry))))
+      const dropped = changed(
+        (records) => void (records.changes = records.changes.map((entry) => (entry.id === id ? { ...entry, state: 'dropped' as const } : entry))),
+      )
       const deleted = changed((records) => void (records.changes = records.changes.filter((entry) => entry.id !== id)))
       expect(masses(dropped)).toEqual(masses(deleted))
     }

@@ -5,7 +5,23 @@ import { PullReader } from './pull-reader.ts'
 import { splitHeading } from './read-header.ts'
 
 /** A sweep as text: torque falls gently, power follows from it; the units are those the *numbers* are in. */
-function sweep({ head, rows = 40, power = 1000, torque = 1, mark = '.', delimiter = ',', speed = 1 }: { head: string; rows?: number; power?: number; torque?: number; mark?: string; delimiter?: string; speed?: number }): string {
+function sweep({
+  head,
+  rows = 40,
+  power = 1000,
+  torque = 1,
+  mark = '.',
+  delimiter = ',',
+  speed = 1,
+}: {
+  head: string
+  rows?: number
+  power?: number
+  torque?: number
+  mark?: string
+  delimiter?: string
+  speed?: number
+}): string {
   const lines = Array.from({ length: rows }, (_, i) => {
     const rpm = 3000 + 100 * i
     const newtonMetres = 300 - i

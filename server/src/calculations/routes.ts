@@ -16,7 +16,10 @@ export function calculationRoutes(): Router {
     else {
       const { field, message } = answer.error
       const problem = toProblem(new AppError('calculation-refused', message, { errors: [{ path: field, message }] }))
-      response.status(problem.status).type('application/problem+json').send(JSON.stringify({ ...problem, ...answer }))
+      response
+        .status(problem.status)
+        .type('application/problem+json')
+        .send(JSON.stringify({ ...problem, ...answer }))
     }
   })
   return router

@@ -29,6 +29,8 @@ export function openDatabase(url: string): Knex {
     connection: { connectionString: url, types } as Knex.PgConnectionConfig,
     pool: { min: 0, max: 8 },
     acquireConnectionTimeout: 4000,
+    // What goes wrong is answered and logged by the application; the driver's own print would hold addresses.
+    log: { warn: () => {}, error: () => {}, deprecate: () => {}, debug: () => {} },
     migrations: { migrationSource, tableName: 'migrations' },
   })
 }

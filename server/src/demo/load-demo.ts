@@ -4,8 +4,8 @@ import { createSchema, RESOURCE_FIELDS, type ResourceName } from '@bold-ballast/
 import { buildFields, type z } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { BuildService } from '../builds/service.ts'
-import { pullFields } from '../pull-files/routes.ts'
 import { readPullFile } from '../pull-files/read-pull-file.ts'
+import { pullFields } from '../pull-files/routes.ts'
 import type { Actor } from '../records/history.ts'
 import { RecordService } from '../records/service.ts'
 

@@ -1,5 +1,5 @@
-import { CalculationError, type z } from '@bold-ballast/core'
 import type { Problem } from '@bold-ballast/contract'
+import { CalculationError, type z } from '@bold-ballast/core'
 
 /** Every kind of refusal and its status: one table, exhaustive by type. */
 const STATUS = {
@@ -51,7 +51,8 @@ export class AppError extends Error {
 /** Zod's issues as one sentence and a list by field. */
 export function badInput(error: z.ZodError): AppError {
   const errors = error.issues.flatMap((issue) => {
-    if (issue.code === 'unrecognized_keys') return issue.keys.map((key) => ({ path: [...issue.path, key].join('.'), message: 'this field is not known; leave it out' }))
+    if (issue.code === 'unrecognized_keys')
+      return issue.keys.map((key) => ({ path: [...issue.path, key].join('.'), message: 'this field is not known; leave it out' }))
     return [{ path: issue.path.join('.'), message: issue.message }]
   })
   const [first] = errors
@@ -75,12 +76,27 @@ interface DatabaseError {
   constraint?: string
 }
 
-const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'ENOTFOUND', 'EPIPE', '57P01', '57P02', '57P03', '08006', '08001', '08003', '53300'])
+const AWAY_CODES = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'ENOTFOUND',
+  'EPIPE',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+  '53300',
+  '3D000',
+  '55000',
+])
 
 /** Any thrown thing as an AppError; what is unknown becomes a fixed text, so that no stack, SQL or path is ever sent. */
 export function toAppError(thrown: unknown): AppError {
   if (thrown instanceof AppError) return thrown
-  if (thrown instanceof CalculationError) return new AppError('calculation-refused', thrown.message, { errors: [{ path: thrown.field, message: thrown.message }] })
+  if (thrown instanceof CalculationError)
+    return new AppError('calculation-refused', thrown.message, { errors: [{ path: thrown.field, message: thrown.message }] })
   // The record models wrap what the driver threw.
   const { code = '', constraint = '' } = ((thrown as { nativeError?: DatabaseError } | null)?.nativeError ?? thrown ?? {}) as DatabaseError
   const { name = '', message = '', type = '', status } = (thrown ?? {}) as { name?: string; message?: string; type?: string; status?: number }
@@ -90,7 +106,9 @@ export function toAppError(thrown: unknown): AppError {
   const isAway = AWAY_CODES.has(code) || name === 'KnexTimeoutError' || /Connection terminated|ECONNREFUSED|Connection ended|not queryable/.test(message)
   if (isAway) return new AppError('database-away', 'The database does not answer. Nothing was stored; send it again in a moment.')
   if (code === '23505') {
-    const what = constraint.includes('target') ? 'A target for this metric and due stage exists already. Change that one.' : 'A record like this exists already. Change that one.'
+    const what = constraint.includes('target')
+      ? 'A target for this metric and due stage exists already. Change that one.'
+      : 'A record like this exists already. Change that one.'
     return new AppError('duplicate', what)
   }
   if (code === '23503') return new AppError('rule-broken', 'It names a record that this build does not have, or another record still needs it.')

@@ -22,7 +22,10 @@ function decoderFor(head: Buffer): TextDecoder {
 }
 
 /** Reads a dyno file as it streams in: numbers are kept, text is not. The stream is ended early when it is refused. */
-export async function readPullFile(source: Readable, units: { powerUnit?: string | undefined; torqueUnit?: string | undefined }): Promise<{ report: PullFileReport; delimiter: string }> {
+export async function readPullFile(
+  source: Readable,
+  units: { powerUnit?: string | undefined; torqueUnit?: string | undefined },
+): Promise<{ report: PullFileReport; delimiter: string }> {
   const head: Buffer[] = []
   let headBytes = 0
   let total = 0

@@ -1,5 +1,5 @@
-import { CURVE_VERSION } from '@bold-ballast/core'
 import { RESOURCE_FIELDS, type ResourceName } from '@bold-ballast/contract'
+import { CURVE_VERSION } from '@bold-ballast/core'
 import { Model, type ModelClass, type Pojo } from 'objection'
 
 /** Columns every record has, beside the fields of its resource. */

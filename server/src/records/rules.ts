@@ -13,7 +13,10 @@ export interface RuleContext {
 }
 
 async function live(context: RuleContext, resource: ResourceName, where: Row): Promise<Row[]> {
-  const found = await modelOf(resource).query(context.trx).where({ buildId: context.buildId, ...where }).whereNull('deletedAt')
+  const found = await modelOf(resource)
+    .query(context.trx)
+    .where({ buildId: context.buildId, ...where })
+    .whereNull('deletedAt')
   return found as unknown as Row[]
 }
 

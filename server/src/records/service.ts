@@ -131,7 +131,12 @@ export class RecordService {
 
   private async requireMovable(trx: Knex, buildId: string, stage: { id: string; name: string; position: number }): Promise<void> {
     if (stage.position === 0) throw new AppError('rule-broken', 'Stage 0 is the car as bought and stays first.')
-    const has = async (resource: ResourceName, where: Row) => (await modelOf(resource).query(trx).where({ buildId, stageId: stage.id, ...where }).whereNull('deletedAt').resultSize()) > 0
+    const has = async (resource: ResourceName, where: Row) =>
+      (await modelOf(resource)
+        .query(trx)
+        .where({ buildId, stageId: stage.id, ...where })
+        .whereNull('deletedAt')
+        .resultSize()) > 0
     if ((await has('changes', { state: 'done' })) || (await has('weighings', {})) || (await has('sessions', {}))) {
       throw new AppError('rule-broken', `"${stage.name}" has done changes or measurements and keeps its place.`)
     }
@@ -168,4 +173,3 @@ export class RecordService {
     return this.knex('history').where({ build_id: buildId }).orderBy('id', 'desc').limit(200)
   }
 }
-

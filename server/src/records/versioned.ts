@@ -26,7 +26,12 @@ function sameFields(fields: Record<string, unknown>, record: Record<string, unkn
 }
 
 /** Creates a record once: the same id with the same content answers the record that is there; with other content it is refused. */
-export async function createOnce(trx: Knex, actor: Actor, place: Place, fields: Record<string, unknown> & { id: string }): Promise<{ record: Record<string, unknown>; isNew: boolean }> {
+export async function createOnce(
+  trx: Knex,
+  actor: Actor,
+  place: Place,
+  fields: Record<string, unknown> & { id: string },
+): Promise<{ record: Record<string, unknown>; isNew: boolean }> {
   const existing = await place.model.query(trx).findById(fields.id)
   if (existing) {
     const record = plain(existing)

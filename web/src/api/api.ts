@@ -44,7 +44,10 @@ export const api = createApi({
       query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),
       providesTags: ['Build'],
     }),
-    createBuild: build.mutation<Body, Body>({ query: (body) => ({ url: 'builds', method: 'POST', body }), invalidatesTags: (_r, error) => (error ? [] : ['Build']) }),
+    createBuild: build.mutation<Body, Body>({
+      query: (body) => ({ url: 'builds', method: 'POST', body }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
     patchBuild: build.mutation<Body, { buildId: string; body: Body }>({
       query: ({ buildId, body }) => ({ url: `builds/${buildId}`, method: 'PATCH', body }),
       invalidatesTags: ['Build'],

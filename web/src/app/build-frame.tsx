@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react'
 import { NavLink, Outlet } from 'react-router'
-import { Loading, LoadError } from '../ui/states.tsx'
+import { LoadError, Loading } from '../ui/states.tsx'
 import { ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
 import { useBuild } from './use-build.ts'
@@ -18,13 +18,18 @@ export function BuildFrame() {
     <>
       <StageRail stages={build.stages} position={build.position} pick={build.pick} />
       <div className="flex flex-1 flex-col min-[900px]:flex-row">
-        <nav aria-label="Rooms of the build" className="no-print flex flex-wrap gap-1 border-line bg-page p-3 min-[900px]:w-[168px] min-[900px]:shrink-0 min-[900px]:flex-col min-[900px]:border-r">
+        <nav
+          aria-label="Rooms of the build"
+          className="no-print flex flex-wrap gap-1 border-line bg-page p-3 min-[900px]:w-[168px] min-[900px]:shrink-0 min-[900px]:flex-col min-[900px]:border-r"
+        >
           {ROOMS.map((room) => (
             <span key={room.path} className="contents">
               {room.heading && <span className="hidden px-2.5 pt-4 pb-1 text-xs text-quiet min-[900px]:block">{room.heading}</span>}
               <NavLink
                 to={`${room.path}${stageOnly}`}
-                className={({ isActive }) => `flex min-h-8 items-center justify-between gap-3 rounded px-2.5 font-semibold ${isActive ? 'bg-bar text-white' : 'text-quiet hover:text-ink'}`}
+                className={({ isActive }) =>
+                  `flex min-h-8 items-center justify-between gap-3 rounded px-2.5 font-semibold ${isActive ? 'bg-bar text-white' : 'text-quiet hover:text-ink'}`
+                }
               >
                 {room.name}
                 <kbd className="hidden font-mono text-[11px] font-normal min-[900px]:inline">g {room.key}</kbd>

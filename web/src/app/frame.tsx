@@ -40,10 +40,20 @@ function TopBar() {
       </Link>
       <OpenBuild />
       <div className="ml-auto flex flex-wrap items-center gap-2">
-        <button type="button" className={item} aria-label={`Units: ${units}. Change`} onClick={() => dispatch(prefer({ unitSet: preferences.unitSet === 'metric' ? 'imperial' : 'metric' }))}>
+        <button
+          type="button"
+          className={item}
+          aria-label={`Units: ${units}. Change`}
+          onClick={() => dispatch(prefer({ unitSet: preferences.unitSet === 'metric' ? 'imperial' : 'metric' }))}
+        >
           {units}
         </button>
-        <button type="button" className={item} onClick={() => dispatch(prefer({ decimalMark: preferences.decimalMark === '.' ? ',' : '.' }))} aria-label={`Decimal mark: ${preferences.decimalMark === '.' ? 'point' : 'comma'}. Change`}>
+        <button
+          type="button"
+          className={item}
+          onClick={() => dispatch(prefer({ decimalMark: preferences.decimalMark === '.' ? ',' : '.' }))}
+          aria-label={`Decimal mark: ${preferences.decimalMark === '.' ? 'point' : 'comma'}. Change`}
+        >
           {preferences.decimalMark === '.' ? '1.5' : '1,5'}
         </button>
         <button type="button" className={item} onClick={() => dispatch(prefer({ theme: preferences.theme === 'light' ? 'dark' : 'light' }))}>

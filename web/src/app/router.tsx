@@ -1,6 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router'
-import { Frame } from './frame.tsx'
 import { BuildFrame } from './build-frame.tsx'
+import { Frame } from './frame.tsx'
 import { NotFound, RouteError } from './not-found.tsx'
 
 export const router = createBrowserRouter([

@@ -35,7 +35,12 @@ export function Shortcuts() {
     return () => document.removeEventListener('keydown', onKey)
   }, [singleKeys, buildId, navigate, search])
   if (!isOpen) return null
-  const rows = [...ROOMS.map((room) => [`g ${room.key}`, `open ${room.name}`]), ['g a', 'open the Garage'], ['[  ]', 'pick the stage before or after'], ['?', 'this list']]
+  const rows = [
+    ...ROOMS.map((room) => [`g ${room.key}`, `open ${room.name}`]),
+    ['g a', 'open the Garage'],
+    ['[  ]', 'pick the stage before or after'],
+    ['?', 'this list'],
+  ]
   return (
     <Panel title="Keys" onClose={() => setIsOpen(false)}>
       <dl className="mb-4 grid grid-cols-[80px_1fr] gap-y-2">

@@ -38,7 +38,10 @@ export function StageRail({ stages, position, pick }: { stages: readonly BoardSt
           const isNear = !isCrowded || Math.abs(at - position) <= 1
           const isSolid = stage.state === 'proven' || stage.state === 'built'
           return (
-            <li key={stage.id} className={`shrink-0 ${isNear ? 'min-w-[132px] flex-1' : 'min-w-[72px] flex-[0.5]'} max-w-[240px] ${isPicked ? 'bg-picked' : ''}`}>
+            <li
+              key={stage.id}
+              className={`shrink-0 ${isNear ? 'min-w-[132px] flex-1' : 'min-w-[72px] flex-[0.5]'} max-w-[240px] ${isPicked ? 'bg-picked' : ''}`}
+            >
               <button
                 type="button"
                 ref={isPicked ? picked : undefined}
@@ -55,12 +58,22 @@ export function StageRail({ stages, position, pick }: { stages: readonly BoardSt
                 }}
               >
                 <span className="flex items-center">
-                  <span className={`grid h-[19px] min-w-[19px] place-items-center rounded-[3px] px-1 text-[11px] font-bold ${isPicked ? 'bg-[#f5c518] text-[#15211f]' : stage.state === 'planned' ? 'border-2 border-planned text-planned-text' : 'bg-pine text-sheet'}`}>
+                  <span
+                    className={`grid h-[19px] min-w-[19px] place-items-center rounded-[3px] px-1 text-[11px] font-bold ${isPicked ? 'bg-[#f5c518] text-[#15211f]' : stage.state === 'planned' ? 'border-2 border-planned text-planned-text' : 'bg-pine text-sheet'}`}
+                  >
                     {at}
                   </span>
                   {at < stages.length - 1 && (
                     <svg height="6" width="100%" aria-hidden="true" preserveAspectRatio="none" className="ml-0.5 block">
-                      <line x1="0" x2="100%" y1="3" y2="3" strokeWidth="4" stroke={isSolid ? 'var(--pine)' : 'var(--planned)'} strokeDasharray={isSolid ? undefined : stage.state === 'underway' ? '14 5' : '5 4'} />
+                      <line
+                        x1="0"
+                        x2="100%"
+                        y1="3"
+                        y2="3"
+                        strokeWidth="4"
+                        stroke={isSolid ? 'var(--pine)' : 'var(--planned)'}
+                        strokeDasharray={isSolid ? undefined : stage.state === 'underway' ? '14 5' : '5 4'}
+                      />
                     </svg>
                   )}
                 </span>

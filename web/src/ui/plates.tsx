@@ -9,7 +9,16 @@ export function Plates({ proof, withWord = false }: { proof: Proof; withWord?: b
     <span className="inline-flex items-center gap-1.5 align-baseline" title={proof}>
       <svg width="22" height="12" viewBox="0 0 22 12" role="img" aria-label={`proof: ${proof}`} className="shrink-0">
         {RANKS.map((plate) => (
-          <rect key={plate} x={(plate - 1) * 5.5 + 0.5} y="0.5" width="3.5" height="11" rx="0.5" stroke="var(--edge)" fill={plate <= rank ? 'var(--ink)' : 'none'} />
+          <rect
+            key={plate}
+            x={(plate - 1) * 5.5 + 0.5}
+            y="0.5"
+            width="3.5"
+            height="11"
+            rx="0.5"
+            stroke="var(--edge)"
+            fill={plate <= rank ? 'var(--ink)' : 'none'}
+          />
         ))}
       </svg>
       {withWord && <span className="text-xs text-quiet">{proof}</span>}

@@ -70,7 +70,14 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
   return (
     <form onSubmit={submit} noValidate className="grid gap-x-4 gap-y-3 sm:grid-cols-2">
       {fields.map((field) => (
-        <FormField key={field.name} id={`${formId}-${field.name}`} field={field} input={form.register(field.name)} error={form.formState.errors[field.name]?.message as string | undefined} form={form} />
+        <FormField
+          key={field.name}
+          id={`${formId}-${field.name}`}
+          field={field}
+          input={form.register(field.name)}
+          error={form.formState.errors[field.name]?.message as string | undefined}
+          form={form}
+        />
       ))}
       {children}
       <div className="sm:col-span-2">
@@ -78,7 +85,13 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
           <div role="alert" className="mb-2 border-l-4 border-danger py-1 pl-3">
             <p>{failure.message} What you typed is still here.</p>
             {failure.problem?.code === 'stale' && current && staleBody && (
-              <StaleChoice mine={staleBody} theirs={current} keepMine={() => void sendBody({ ...staleBody, version: current.version })} takeTheirs={() => onDone(staleBody)} clear={() => writeStored(key, undefined)} />
+              <StaleChoice
+                mine={staleBody}
+                theirs={current}
+                keepMine={() => void sendBody({ ...staleBody, version: current.version })}
+                takeTheirs={() => onDone(staleBody)}
+                clear={() => writeStored(key, undefined)}
+              />
             )}
           </div>
         )}
@@ -95,7 +108,19 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
   )
 }
 
-function FormField({ id, field, input, error, form }: { id: string; field: FieldSpec; input: ReturnType<ReturnType<typeof useForm<FormValues>>['register']>; error: string | undefined; form: ReturnType<typeof useForm<FormValues>> }) {
+function FormField({
+  id,
+  field,
+  input,
+  error,
+  form,
+}: {
+  id: string
+  field: FieldSpec
+  input: ReturnType<ReturnType<typeof useForm<FormValues>>['register']>
+  error: string | undefined
+  form: ReturnType<typeof useForm<FormValues>>
+}) {
   const { label, hint, type = 'text', options = [], isWide, section } = field
   const described = error ? `${id}-error` : hint ? `${id}-hint` : undefined
   const common = { id, 'aria-invalid': error ? true : undefined, 'aria-describedby': described }
@@ -106,7 +131,12 @@ function FormField({ id, field, input, error, form }: { id: string; field: Field
       <div className={isWide ? 'sm:col-span-2' : ''}>
         {type === 'checkbox' ? (
           <label htmlFor={id} className="flex min-h-8 items-center gap-2">
-            <input type="checkbox" {...common} checked={isChecked} onChange={(event) => form.setValue(field.name, String(event.target.checked), { shouldDirty: true })} />
+            <input
+              type="checkbox"
+              {...common}
+              checked={isChecked}
+              onChange={(event) => form.setValue(field.name, String(event.target.checked), { shouldDirty: true })}
+            />
             {label}
           </label>
         ) : (
@@ -144,8 +174,25 @@ function FormField({ id, field, input, error, form }: { id: string; field: Field
 }
 
 /** Two people changed one record: both versions side by side, and a choice. */
-function StaleChoice({ mine, theirs, keepMine, takeTheirs, clear }: { mine: Record<string, unknown>; theirs: Record<string, unknown>; keepMine: () => void; takeTheirs: () => void; clear: () => void }) {
-  const show = (value: unknown) => (Array.isArray(value) ? value.map((item) => (item as { typed?: string }).typed ?? JSON.stringify(item)).join(', ') : typeof value === 'object' && value !== null ? JSON.stringify(value) : String(value ?? '–'))
+function StaleChoice({
+  mine,
+  theirs,
+  keepMine,
+  takeTheirs,
+  clear,
+}: {
+  mine: Record<string, unknown>
+  theirs: Record<string, unknown>
+  keepMine: () => void
+  takeTheirs: () => void
+  clear: () => void
+}) {
+  const show = (value: unknown) =>
+    Array.isArray(value)
+      ? value.map((item) => (item as { typed?: string }).typed ?? JSON.stringify(item)).join(', ')
+      : typeof value === 'object' && value !== null
+        ? JSON.stringify(value)
+        : String(value ?? '–')
   const differing = Object.keys(mine).filter((key) => key !== 'version' && show(mine[key]) !== show(theirs[key]))
   return (
     <>

@@ -13,11 +13,27 @@ export function useTab<Name extends string>(names: readonly Name[]): [Name, (nam
   return [tab, open]
 }
 
-export function Tabs<Name extends string>({ names, words, tab, open }: { names: readonly Name[]; words: Record<Name, string>; tab: Name; open: (name: Name) => void }) {
+export function Tabs<Name extends string>({
+  names,
+  words,
+  tab,
+  open,
+}: {
+  names: readonly Name[]
+  words: Record<Name, string>
+  tab: Name
+  open: (name: Name) => void
+}) {
   return (
     <div className="no-print mb-4 flex flex-wrap gap-1">
       {names.map((name) => (
-        <button key={name} type="button" aria-pressed={tab === name} onClick={() => open(name)} className={`min-h-8 rounded px-3 font-semibold ${tab === name ? 'bg-wash text-ink' : 'text-quiet hover:text-ink'}`}>
+        <button
+          key={name}
+          type="button"
+          aria-pressed={tab === name}
+          onClick={() => open(name)}
+          className={`min-h-8 rounded px-3 font-semibold ${tab === name ? 'bg-wash text-ink' : 'text-quiet hover:text-ink'}`}
+        >
           {words[name]}
         </button>
       ))}

@@ -13,7 +13,14 @@ export function Beam({ beam, isDanger }: { beam: BeamShares; isDanger: boolean }
   const planned = beam.plannedShare === null ? 0 : at(beam.plannedShare)
   const percent = (share: number | null) => (share === null ? 'nothing' : `${Math.round(share * 100)} % of the way`)
   return (
-    <svg width={WIDTH} height="18" viewBox={`0 0 ${WIDTH} 18`} role="img" aria-label={`proven ${percent(beam.provenShare)}, planned ${percent(beam.plannedShare)}`} className="max-w-full">
+    <svg
+      width={WIDTH}
+      height="18"
+      viewBox={`0 0 ${WIDTH} 18`}
+      role="img"
+      aria-label={`proven ${percent(beam.provenShare)}, planned ${percent(beam.plannedShare)}`}
+      className="max-w-full"
+    >
       <defs>
         <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.4" height="5" fill="var(--planned)" />

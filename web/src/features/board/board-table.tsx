@@ -49,7 +49,10 @@ export function BoardTable({ board, position, showsAll }: { board: Board; positi
                 <Goal row={row} />
               </td>
               {shown.map((at) => (
-                <td key={at} className={`min-w-[104px] p-2 max-[639px]:flex max-[639px]:justify-between ${at === position ? 'bg-picked' : 'max-[639px]:hidden'}`}>
+                <td
+                  key={at}
+                  className={`min-w-[104px] p-2 max-[639px]:flex max-[639px]:justify-between ${at === position ? 'bg-picked' : 'max-[639px]:hidden'}`}
+                >
                   <Cell row={row} at={at} stageId={board.stages[at]?.id ?? ''} isPlanned={board.stages[at]?.state === 'planned'} />
                 </td>
               ))}
@@ -66,7 +69,10 @@ function Goal({ row }: { row: BoardRow }) {
   if (row.goal.kind === 'none') {
     return (
       <p className="text-quiet">
-        No goal set. <Link to="../plan?tab=goals" className="word-link">Set a target</Link>
+        No goal set.{' '}
+        <Link to="../plan?tab=goals" className="word-link">
+          Set a target
+        </Link>
       </p>
     )
   }
@@ -104,7 +110,14 @@ function Cell({ row, at, stageId, isPlanned }: { row: BoardRow; at: number; stag
   return (
     <>
       <span className={`text-[18px] leading-6 ${isPlanned && !proven ? 'text-planned-text' : 'font-semibold'}`}>
-        <Figure kind={kind} value={cell.value} sd={cell.sd} proof={cell.proof} showUnit={kind === 'share'} working={{ of: SUBJECTS[row.metric], id: stageId }} />
+        <Figure
+          kind={kind}
+          value={cell.value}
+          sd={cell.sd}
+          proof={cell.proof}
+          showUnit={kind === 'share'}
+          working={{ of: SUBJECTS[row.metric], id: stageId }}
+        />
       </span>
       <span className="block text-xs text-quiet">{detail}</span>
     </>

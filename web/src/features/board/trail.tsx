@@ -27,11 +27,18 @@ export function Trail({ board, records, position }: { board: Board; records: Sto
   const y = (watt: number) => BOX.top + ((p1 - watt) / (p1 - p0)) * BOX.height
   const ratios = ratioLines(p0 / m1, p1 / m0)
   const named = new Set([0, position, points.findLastIndex((p) => p.isProven), points.length - 1])
-  const labels = placeLabels(points.filter((p) => named.has(p.position)).map((p) => ({ x: x(p.massKg), y: y(p.powerW), text: `${p.position} ${board.stages[p.position]?.name ?? ''}` })))
+  const labels = placeLabels(
+    points.filter((p) => named.has(p.position)).map((p) => ({ x: x(p.massKg), y: y(p.powerW), text: `${p.position} ${board.stages[p.position]?.name ?? ''}` })),
+  )
   return (
     <section>
       <h2 className="mb-1">Trail</h2>
-      <svg viewBox="0 0 540 240" className="w-full max-w-[600px]" role="img" aria-label={`Power against mass by stage: ${points.map((p) => `stage ${p.position} ${text('mass', p.massKg)} and ${text('power', p.powerW)}`).join('; ')}`}>
+      <svg
+        viewBox="0 0 540 240"
+        className="w-full max-w-[600px]"
+        role="img"
+        aria-label={`Power against mass by stage: ${points.map((p) => `stage ${p.position} ${text('mass', p.massKg)} and ${text('power', p.powerW)}`).join('; ')}`}
+      >
         <clipPath id="trail-box">
           <rect x={BOX.left} y={BOX.top} width={BOX.width} height={BOX.height} />
         </clipPath>
@@ -40,22 +47,69 @@ export function Trail({ board, records, position }: { board: Board; records: Sto
           {ratios.map((ratio) => (
             <line key={ratio} x1={x(m1)} y1={y(ratio * m1)} x2={x(m0)} y2={y(ratio * m0)} stroke="var(--edge)" strokeDasharray="3 3" strokeWidth="0.8" />
           ))}
-          {goalKg && goalW && <rect x={x(goalKg)} y={BOX.top} width={BOX.left + BOX.width - x(goalKg)} height={Math.max(0, y(goalW) - BOX.top)} fill="var(--picked)" stroke="var(--ink)" strokeDasharray="2 2" />}
+          {goalKg && goalW && (
+            <rect
+              x={x(goalKg)}
+              y={BOX.top}
+              width={BOX.left + BOX.width - x(goalKg)}
+              height={Math.max(0, y(goalW) - BOX.top)}
+              fill="var(--picked)"
+              stroke="var(--ink)"
+              strokeDasharray="2 2"
+            />
+          )}
           {points.map((p) => (
-            <ellipse key={p.position} cx={x(p.massKg)} cy={y(p.powerW)} rx={Math.abs(x(p.massKg - 2 * p.massSdKg) - x(p.massKg))} ry={Math.abs(y(p.powerW + 2 * p.powerSdW) - y(p.powerW))} fill="var(--planned)" opacity="0.22" />
+            <ellipse
+              key={p.position}
+              cx={x(p.massKg)}
+              cy={y(p.powerW)}
+              rx={Math.abs(x(p.massKg - 2 * p.massSdKg) - x(p.massKg))}
+              ry={Math.abs(y(p.powerW + 2 * p.powerSdW) - y(p.powerW))}
+              fill="var(--planned)"
+              opacity="0.22"
+            />
           ))}
           {points.slice(1).map((p, i) => {
             const before = points[i] as (typeof points)[number]
-            return <line key={p.position} x1={x(before.massKg)} y1={y(before.powerW)} x2={x(p.massKg)} y2={y(p.powerW)} stroke={p.isProven ? 'var(--pine)' : 'var(--planned)'} strokeWidth={p.isProven ? 3 : 2} strokeDasharray={p.isProven ? undefined : '5 4'} />
+            return (
+              <line
+                key={p.position}
+                x1={x(before.massKg)}
+                y1={y(before.powerW)}
+                x2={x(p.massKg)}
+                y2={y(p.powerW)}
+                stroke={p.isProven ? 'var(--pine)' : 'var(--planned)'}
+                strokeWidth={p.isProven ? 3 : 2}
+                strokeDasharray={p.isProven ? undefined : '5 4'}
+              />
+            )
           })}
         </g>
         {points.map((p) => (
-          <rect key={p.position} x={x(p.massKg) - 5} y={y(p.powerW) - 5} width="10" height="10" fill={p.position === position ? '#f5c518' : p.isProven ? 'var(--pine)' : 'var(--sheet)'} stroke="var(--ink)" />
+          <rect
+            key={p.position}
+            x={x(p.massKg) - 5}
+            y={y(p.powerW) - 5}
+            width="10"
+            height="10"
+            fill={p.position === position ? '#f5c518' : p.isProven ? 'var(--pine)' : 'var(--sheet)'}
+            stroke="var(--ink)"
+          />
         ))}
         {labels.map((label) => (
           <g key={label.text}>
             <line x1={label.x} y1={label.y} x2={label.textX} y2={label.textY - 4} stroke="var(--edge)" strokeWidth="0.8" />
-            <text x={label.textX} y={label.textY} textAnchor={label.anchor} fontSize="11.5" fontWeight="700" fill="var(--ink)" stroke="var(--sheet)" strokeWidth="3" paintOrder="stroke">
+            <text
+              x={label.textX}
+              y={label.textY}
+              textAnchor={label.anchor}
+              fontSize="11.5"
+              fontWeight="700"
+              fill="var(--ink)"
+              stroke="var(--sheet)"
+              strokeWidth="3"
+              paintOrder="stroke"
+            >
               {label.text}
             </text>
           </g>
@@ -109,7 +163,15 @@ function placeLabels(wanted: readonly Label[]) {
     const textX = label.x + (toLeft ? -12 : 12)
     const span = toLeft ? [textX - width, textX] : [textX, textX + width]
     let textY = label.y > BOX.top + BOX.height - 40 ? label.y - 10 : label.y + 18
-    const overlaps = () => placed.some((other) => Math.abs(other.textY - textY) < 15 && !((span[1] as number) < (other.anchor === 'end' ? other.textX - other.text.length * 6.4 : other.textX) || (span[0] as number) > (other.anchor === 'end' ? other.textX : other.textX + other.text.length * 6.4)))
+    const overlaps = () =>
+      placed.some(
+        (other) =>
+          Math.abs(other.textY - textY) < 15 &&
+          !(
+            (span[1] as number) < (other.anchor === 'end' ? other.textX - other.text.length * 6.4 : other.textX) ||
+            (span[0] as number) > (other.anchor === 'end' ? other.textX : other.textX + other.text.length * 6.4)
+          ),
+      )
     const direction = label.y > BOX.top + BOX.height / 2 ? -16 : 16
     for (let tries = 0; overlaps() && tries < 8; tries++) textY += direction
     placed.push({ ...label, textX, textY, anchor: toLeft ? 'end' : 'start' })

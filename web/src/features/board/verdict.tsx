@@ -9,7 +9,12 @@ export function Verdict({ row }: { row: BoardRow }) {
   const cell = row.cells[verdict.verdictPosition]
   const isOpen = !cell || !isMeasured(cell.proof)
   const isSure = kind === 'target' && !isOpen && !verdict.withinDoubt
-  const chance = verdict.chance === null || isSure || verdict.word === 'broken' || verdict.word === 'holds' ? '' : kind === 'target' && verdict.withinDoubt ? `, within doubt, ${formatChance(verdict.chance)} sure` : `, ${formatChance(verdict.chance)}`
+  const chance =
+    verdict.chance === null || isSure || verdict.word === 'broken' || verdict.word === 'holds'
+      ? ''
+      : kind === 'target' && verdict.withinDoubt
+        ? `, within doubt, ${formatChance(verdict.chance)} sure`
+        : `, ${formatChance(verdict.chance)}`
   const since = kind === 'target' && verdict.missedSincePosition !== null ? ` since stage ${verdict.missedSincePosition}` : ''
   const tone =
     word === 'broken' || word === 'would break'

@@ -30,27 +30,73 @@ export function WhatNext({ board, buildId }: { board: Board; buildId: string }) 
         }
       }
       case 'no-mass':
-        return { head: 'Put the car on the scales', text: 'There is no mass yet: type four pads, or what it weighs, and everything else can be worked out.', to: link('weight', 0, '&tab=scales') }
+        return {
+          head: 'Put the car on the scales',
+          text: 'There is no mass yet: type four pads, or what it weighs, and everything else can be worked out.',
+          to: link('weight', 0, '&tab=scales'),
+        }
       case 'target-late':
-        return { head: `${word(action.metric)} is late`, text: `Its due date, ${stage(action.position)}, has passed and nothing measured says yes or no.`, to: link('plan', action.position, '&tab=goals') }
+        return {
+          head: `${word(action.metric)} is late`,
+          text: `Its due date, ${stage(action.position)}, has passed and nothing measured says yes or no.`,
+          to: link('plan', action.position, '&tab=goals'),
+        }
       case 'scales-and-ledger-disagree':
-        return { head: `${text('mass', action.massKg, { sd: action.sdKg, sign: true })} unexplained`, text: `Scales and ledger disagree by more than twice their spread of ${text('mass', action.sdKg, { sd: action.sdKg })}. Something was forgotten, or a line is wrong.`, to: `/builds/${buildId}/weight?tab=scales&working=unexplained:${action.weighingId}` }
+        return {
+          head: `${text('mass', action.massKg, { sd: action.sdKg, sign: true })} unexplained`,
+          text: `Scales and ledger disagree by more than twice their spread of ${text('mass', action.sdKg, { sd: action.sdKg })}. Something was forgotten, or a line is wrong.`,
+          to: `/builds/${buildId}/weight?tab=scales&working=unexplained:${action.weighingId}`,
+        }
       case 'weighings-disagree':
-        return { head: 'Two weighings disagree', text: `${text('mass', action.massKg)} and ${text('mass', action.otherKg)} of the same car at ${stage(action.position)}. Weigh a third time, or set one aside.`, to: link('weight', action.position, '&tab=scales') }
+        return {
+          head: 'Two weighings disagree',
+          text: `${text('mass', action.massKg)} and ${text('mass', action.otherKg)} of the same car at ${stage(action.position)}. Weigh a third time, or set one aside.`,
+          to: link('weight', action.position, '&tab=scales'),
+        }
       case 'part-weighings-disagree':
-        return { head: `Weigh ${action.name} again`, text: `Two weighings say ${text('mass', action.massKg)} and ${text('mass', action.otherKg)}.`, to: link('weight', action.position) }
+        return {
+          head: `Weigh ${action.name} again`,
+          text: `Two weighings say ${text('mass', action.massKg)} and ${text('mass', action.otherKg)}.`,
+          to: link('weight', action.position),
+        }
       case 'sessions-disagree':
-        return { head: 'Two dyno sessions disagree', text: `${text('power', action.powerW)} and ${text('power', action.otherW)} at ${stage(action.position)}. A third visit decides; until then the spread is wide.`, to: link('power', action.position) }
+        return {
+          head: 'Two dyno sessions disagree',
+          text: `${text('power', action.powerW)} and ${text('power', action.otherW)} at ${stage(action.position)}. A third visit decides; until then the spread is wide.`,
+          to: link('power', action.position),
+        }
       case 'power-without-expectation':
-        return { head: `Say what ${stage(action.position)} should give`, text: `${action.changeName} touches power and nothing says by how much, so power is carried as a guess.`, to: link('plan', action.position, '&tab=expectations') }
+        return {
+          head: `Say what ${stage(action.position)} should give`,
+          text: `${action.changeName} touches power and nothing says by how much, so power is carried as a guess.`,
+          to: link('plan', action.position, '&tab=expectations'),
+        }
       case 'measure-target':
         return action.base === 'mass'
-          ? { head: 'Put the car on the scales', text: action.isBuilt ? `${stage(action.position)} is built and not weighed; no target on ${word(action.metric).toLowerCase()} can be met before.` : 'Nothing has been weighed as a whole car yet.', to: link('weight', action.position, '&tab=scales') }
-          : { head: 'Book the dyno', text: action.isBuilt ? `${stage(action.position)} is built and its power is not measured.` : 'Power was never measured on the build’s basis.', to: link('power', action.position) }
+          ? {
+              head: 'Put the car on the scales',
+              text: action.isBuilt
+                ? `${stage(action.position)} is built and not weighed; no target on ${word(action.metric).toLowerCase()} can be met before.`
+                : 'Nothing has been weighed as a whole car yet.',
+              to: link('weight', action.position, '&tab=scales'),
+            }
+          : {
+              head: 'Book the dyno',
+              text: action.isBuilt ? `${stage(action.position)} is built and its power is not measured.` : 'Power was never measured on the build’s basis.',
+              to: link('power', action.position),
+            }
       case 'weigh-part':
-        return { head: `Weigh ${action.name}`, text: `${text('mass', action.massKg)} is not weighed and carries ${formatChance(action.varianceShare).replace(' in ', ' parts in ')} of the finished car’s doubt.`, to: link('weight', action.position) }
+        return {
+          head: `Weigh ${action.name}`,
+          text: `${text('mass', action.massKg)} is not weighed and carries ${formatChance(action.varianceShare).replace(' in ', ' parts in ')} of the finished car’s doubt.`,
+          to: link('weight', action.position),
+        }
       case 'confirm-target':
-        return { head: `Measure ${word(action.metric).toLowerCase()} once more`, text: `The verdict is ${formatChance(action.chance)} sure; a second visit that agrees settles it.`, to: link(METRIC_INFO[action.metric].provedBy.includes('power') ? 'power' : 'weight', action.position) }
+        return {
+          head: `Measure ${word(action.metric).toLowerCase()} once more`,
+          text: `The verdict is ${formatChance(action.chance)} sure; a second visit that agrees settles it.`,
+          to: link(METRIC_INFO[action.metric].provedBy.includes('power') ? 'power' : 'weight', action.position),
+        }
     }
   }
   return (

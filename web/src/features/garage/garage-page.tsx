@@ -11,7 +11,10 @@ export function GaragePage() {
   if (error) return <LoadError error={error} retry={refetch} />
   if (!data) return <Loading what="the Garage" />
   const broken = data.filter((entry) => entry.brokenLimits > 0).length
-  const title = data.length === 0 ? 'The Garage is empty' : `${data.length === 1 ? 'One build' : `${data.length} builds`}, ${broken === 0 ? 'no limit broken' : `${broken} with a limit broken`}`
+  const title =
+    data.length === 0
+      ? 'The Garage is empty'
+      : `${data.length === 1 ? 'One build' : `${data.length} builds`}, ${broken === 0 ? 'no limit broken' : `${broken} with a limit broken`}`
   return (
     <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[1100px] px-5 pt-6 outline-none">
       <title>Garage · Bold Ballast</title>
@@ -44,7 +47,10 @@ function GarageRow({ entry }: { entry: GarageEntry }) {
     entry.brokenLimits > 0 && `${entry.brokenLimits === 1 ? 'one limit' : `${entry.brokenLimits} limits`} broken`,
     entry.limitsThatWouldBreak > 0 && `${entry.limitsThatWouldBreak === 1 ? 'one limit' : `${entry.limitsThatWouldBreak} limits`} would break`,
   ].filter(Boolean)
-  const late = [entry.lateStages > 0 && `${entry.lateStages} late ${entry.lateStages === 1 ? 'stage' : 'stages'}`, entry.lateTargets > 0 && `${entry.lateTargets} late ${entry.lateTargets === 1 ? 'target' : 'targets'}`].filter(Boolean)
+  const late = [
+    entry.lateStages > 0 && `${entry.lateStages} late ${entry.lateStages === 1 ? 'stage' : 'stages'}`,
+    entry.lateTargets > 0 && `${entry.lateTargets} late ${entry.lateTargets === 1 ? 'target' : 'targets'}`,
+  ].filter(Boolean)
   return (
     <li className="grid items-baseline gap-x-6 gap-y-1 border-t border-line py-4 sm:grid-cols-[1.3fr_1fr_auto_auto]">
       <div>
@@ -55,14 +61,28 @@ function GarageRow({ entry }: { entry: GarageEntry }) {
       </div>
       <div>
         <p>
-          {entry.reachedPosition === null ? 'nothing measured yet' : `stage ${entry.reachedPosition} of ${entry.stageCount - 1}, ${entry.reachedName}, ${entry.reachedState}`}
+          {entry.reachedPosition === null
+            ? 'nothing measured yet'
+            : `stage ${entry.reachedPosition} of ${entry.stageCount - 1}, ${entry.reachedName}, ${entry.reachedState}`}
         </p>
         {trouble.length > 0 && <p className="font-semibold text-danger">{trouble.join(', ')}</p>}
         {late.length > 0 && <p className="text-wait">{late.join(', ')}</p>}
         {trouble.length === 0 && late.length === 0 && <p className="text-quiet">nothing broken or late</p>}
       </div>
-      <p className="text-right text-lg">{mass ? <Figure kind="mass" value={mass.value} sd={mass.sd} proof={mass.proof} className="font-bold" /> : <span className="text-sm text-quiet">no mass yet</span>}</p>
-      <p className="text-right text-lg">{powerToMass ? <Figure kind="powerToMass" value={powerToMass.value} sd={powerToMass.sd} proof={powerToMass.proof} className="font-bold" /> : <span className="text-sm text-quiet">no power to weight yet</span>}</p>
+      <p className="text-right text-lg">
+        {mass ? (
+          <Figure kind="mass" value={mass.value} sd={mass.sd} proof={mass.proof} className="font-bold" />
+        ) : (
+          <span className="text-sm text-quiet">no mass yet</span>
+        )}
+      </p>
+      <p className="text-right text-lg">
+        {powerToMass ? (
+          <Figure kind="powerToMass" value={powerToMass.value} sd={powerToMass.sd} proof={powerToMass.proof} className="font-bold" />
+        ) : (
+          <span className="text-sm text-quiet">no power to weight yet</span>
+        )}
+      </p>
     </li>
   )
 }

@@ -17,7 +17,12 @@ function buildFieldSpecs(units: Record<string, string>): FieldSpec[] {
     { name: 'wheelbase', label: 'Wheelbase', hint: `in ${units.length} unless a unit is typed` },
     { name: 'trackFront', label: 'Front track', hint: 'between contact centres' },
     { name: 'trackRear', label: 'Rear track' },
-    { name: 'driver', label: 'Driver with suit and helmet', section: 'Reference condition: every mass is quoted with it', hint: `in ${units.mass} unless a unit is typed` },
+    {
+      name: 'driver',
+      label: 'Driver with suit and helmet',
+      section: 'Reference condition: every mass is quoted with it',
+      hint: `in ${units.mass} unless a unit is typed`,
+    },
     { name: 'fuel', label: 'Fuel', hint: `in ${units.volume} unless a unit is typed` },
     { name: 'fuelDensity', label: 'Fuel density', hint: 'petrol about 0.745 kg/L' },
     { name: 'baselineMass', label: 'Mass before any weighing', hint: 'From papers; counts until the car has been on the scales. May stay empty.' },
@@ -32,7 +37,12 @@ function buildFieldSpecs(units: Record<string, string>): FieldSpec[] {
         { value: 'engine', label: 'at the engine' },
       ],
     },
-    { name: 'standard', label: 'Correction standard', type: 'select', options: STANDARDS.map((value) => ({ value, label: value === 'none' ? 'none, as observed' : value })) },
+    {
+      name: 'standard',
+      label: 'Correction standard',
+      type: 'select',
+      options: STANDARDS.map((value) => ({ value, label: value === 'none' ? 'none, as observed' : value })),
+    },
     {
       name: 'boostSchool',
       label: 'An engine under boost is',
@@ -69,7 +79,16 @@ export function NewBuildPage() {
   const navigate = useNavigate()
   const { units } = useQuantities()
   const [create] = api.useCreateBuildMutation()
-  const defaults = { discipline: 'timeAttack', drivenAxles: 'rear', driver: '80 kg', fuel: '20 L', fuelDensity: '0.745 kg/L', place: 'hub', standard: 'SAE J1349', boostSchool: 'none' }
+  const defaults = {
+    discipline: 'timeAttack',
+    drivenAxles: 'rear',
+    driver: '80 kg',
+    fuel: '20 L',
+    fuelDensity: '0.745 kg/L',
+    place: 'hub',
+    standard: 'SAE J1349',
+    boostSchool: 'none',
+  }
   return (
     <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[760px] px-5 py-6 outline-none">
       <title>New build · Bold Ballast</title>

@@ -85,13 +85,25 @@ function StagesTab({ records, buildId }: TabProps) {
                 <button type="button" className="button" aria-label={`Move ${stage.name} earlier`} disabled={at < 2} onClick={() => void move(at, at - 1)}>
                   ↑
                 </button>
-                <button type="button" className="button" aria-label={`Move ${stage.name} later`} disabled={at === 0 || at === records.stages.length - 1} onClick={() => void move(at, at + 1)}>
+                <button
+                  type="button"
+                  className="button"
+                  aria-label={`Move ${stage.name} later`}
+                  disabled={at === 0 || at === records.stages.length - 1}
+                  onClick={() => void move(at, at + 1)}
+                >
                   ↓
                 </button>
                 <button type="button" className="button" onClick={() => setEditing(stage.id)} aria-label={`Change ${stage.name}`}>
                   Change
                 </button>
-                <button type="button" className="button" disabled={at === 0} onClick={() => void removal.take(stage, stage.name)} aria-label={`Delete ${stage.name}`}>
+                <button
+                  type="button"
+                  className="button"
+                  disabled={at === 0}
+                  onClick={() => void removal.take(stage, stage.name)}
+                  aria-label={`Delete ${stage.name}`}
+                >
                   Delete
                 </button>
               </span>
@@ -140,7 +152,10 @@ function GoalsTab({ records, buildId }: TabProps) {
     const stage = id === null ? records.stages.at(-1) : records.stages.find((entry) => entry.id === id)
     return stage ? `${stage.position} ${stage.name}` : 'the last stage'
   }
-  const rows = [...records.targets.map((record) => ({ resource: 'targets' as const, record })), ...records.limits.map((record) => ({ resource: 'limits' as const, record }))]
+  const rows = [
+    ...records.targets.map((record) => ({ resource: 'targets' as const, record })),
+    ...records.limits.map((record) => ({ resource: 'limits' as const, record })),
+  ]
   const edited = rows.find((row) => row.record.id === editing?.id)
   const unitOf = (metric: Metric) => units[METRIC_INFO[metric].kind]
   const resourceOf = (body: Record<string, unknown>) => ('source' in body ? 'limits' : 'targets') as 'limits' | 'targets'
@@ -150,7 +165,10 @@ function GoalsTab({ records, buildId }: TabProps) {
         {targets.notice}
         {limits.notice}
         {rows.length === 0 ? (
-          <Empty title="No target yet" why="A target is a number you promise yourself by a stage; a limit is one the class, a part or you set. The Board judges both." />
+          <Empty
+            title="No target yet"
+            why="A target is a number you promise yourself by a stage; a limit is one the class, a part or you set. The Board judges both."
+          />
         ) : (
           <ul>
             {rows.map(({ resource, record }) => {
@@ -163,12 +181,24 @@ function GoalsTab({ records, buildId }: TabProps) {
                     <Figure kind={kind} value={record.value} className="font-bold" /> {SENSE_WORDS[record.sense]}{' '}
                     {'highValue' in record && record.highValue !== null && <Figure kind={kind} value={record.highValue} className="font-bold" />}
                   </span>
-                  <span className="w-[200px] text-quiet">{'dueStageId' in record ? `by ${stageName(record.dueStageId)}` : `from ${stageName(record.fromStageId)} on`}</span>
+                  <span className="w-[200px] text-quiet">
+                    {'dueStageId' in record ? `by ${stageName(record.dueStageId)}` : `from ${stageName(record.fromStageId)} on`}
+                  </span>
                   <span className="flex gap-1">
-                    <button type="button" className="button" onClick={() => setEditing({ resource, id: record.id })} aria-label={`Change the ${word.toLowerCase()} ${resource.slice(0, -1)}`}>
+                    <button
+                      type="button"
+                      className="button"
+                      onClick={() => setEditing({ resource, id: record.id })}
+                      aria-label={`Change the ${word.toLowerCase()} ${resource.slice(0, -1)}`}
+                    >
                       Change
                     </button>
-                    <button type="button" className="button" onClick={() => void (resource === 'targets' ? targets : limits).take(record, `the ${resource.slice(0, -1)}`)} aria-label={`Delete the ${word.toLowerCase()} ${resource.slice(0, -1)}`}>
+                    <button
+                      type="button"
+                      className="button"
+                      onClick={() => void (resource === 'targets' ? targets : limits).take(record, `the ${resource.slice(0, -1)}`)}
+                      aria-label={`Delete the ${word.toLowerCase()} ${resource.slice(0, -1)}`}
+                    >
                       Delete
                     </button>
                   </span>
@@ -201,7 +231,10 @@ function GoalsTab({ records, buildId }: TabProps) {
               metric: edited.record.metric,
               sense: edited.record.sense,
               value: typedText(METRIC_INFO[edited.record.metric].kind, edited.record.value, unitOf(edited.record.metric)),
-              highValue: 'highValue' in edited.record && edited.record.highValue !== null ? typedText(METRIC_INFO[edited.record.metric].kind, edited.record.highValue, unitOf(edited.record.metric)) : '',
+              highValue:
+                'highValue' in edited.record && edited.record.highValue !== null
+                  ? typedText(METRIC_INFO[edited.record.metric].kind, edited.record.highValue, unitOf(edited.record.metric))
+                  : '',
               stage: ('dueStageId' in edited.record ? edited.record.dueStageId : edited.record.fromStageId) ?? '',
               source: 'source' in edited.record ? edited.record.source : 'classRule',
             }}
@@ -226,7 +259,10 @@ function ExpectationsTab({ records, buildId }: TabProps) {
       <div>
         {removal.notice}
         {records.expectations.length === 0 ? (
-          <Empty title="Nothing expected yet" why="Power cannot be summed from parts. Say what a stage should reach or add, and how you know; the dyno replaces it later, and the old expectation stays." />
+          <Empty
+            title="Nothing expected yet"
+            why="Power cannot be summed from parts. Say what a stage should reach or add, and how you know; the dyno replaces it later, and the old expectation stays."
+          />
         ) : (
           <ul>
             {records.expectations.map((entry) => (
@@ -236,9 +272,21 @@ function ExpectationsTab({ records, buildId }: TabProps) {
                 </span>
                 <span className="text-quiet">{{ to: 'to reach', by: 'to change by', times: 'to be multiplied by' }[entry.mode]}</span>
                 <span className="text-[16px] font-bold">
-                  <Figure kind={entry.mode === 'times' ? 'ratio' : 'power'} value={entry.value} sd={entry.sd ?? undefined} sign={entry.mode === 'by'} showSpread proof={entry.proof} />
+                  <Figure
+                    kind={entry.mode === 'times' ? 'ratio' : 'power'}
+                    value={entry.value}
+                    sd={entry.sd ?? undefined}
+                    sign={entry.mode === 'by'}
+                    showSpread
+                    proof={entry.proof}
+                  />
                 </span>
-                <button type="button" className="button" onClick={() => void removal.take(entry, 'the expectation')} aria-label={`Delete the expectation of stage ${stageOf(entry.stageId)?.position}`}>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => void removal.take(entry, 'the expectation')}
+                  aria-label={`Delete the expectation of stage ${stageOf(entry.stageId)?.position}`}
+                >
                   Delete
                 </button>
               </li>

@@ -3,12 +3,12 @@ import { api } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
+import { localTime } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
-import { localTime } from '../../ui/form-reader.ts'
-import { PullImport } from './pull-import.tsx'
 import { PullCurves } from './pull-curves.tsx'
+import { PullImport } from './pull-import.tsx'
 import { sessionBody, sessionFieldSpecs } from './session-form.ts'
 import { SessionList } from './session-list.tsx'
 
@@ -38,14 +38,18 @@ export function PowerPage() {
       <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <h1>{title}</h1>
         <p className="text-quiet">
-          counted at the {powerBasis.place === 'roller' ? 'rollers' : powerBasis.place === 'hub' ? 'hubs' : 'engine'}, {powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}
+          counted at the {powerBasis.place === 'roller' ? 'rollers' : powerBasis.place === 'hub' ? 'hubs' : 'engine'},{' '}
+          {powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}
         </p>
         <button type="button" className="button button-strong ml-auto" onClick={() => setIsAdding(true)}>
           New session
         </button>
       </div>
       {records.sessions.length === 0 ? (
-        <Empty title="No dyno session yet" why="A session is one visit: where, in which air, on which fuel. Its pulls come from a CSV file; the Board counts those on the build’s basis.">
+        <Empty
+          title="No dyno session yet"
+          why="A session is one visit: where, in which air, on which fuel. Its pulls come from a CSV file; the Board counts those on the build’s basis."
+        >
           <button type="button" className="button" onClick={() => setIsAdding(true)}>
             Enter the first session
           </button>
@@ -70,11 +74,20 @@ export function PowerPage() {
       )}
       {isAdding && (
         <Panel title="A dyno session" onClose={() => setIsAdding(false)}>
-          <p className="mb-3 border-l-4 border-wait pl-3">Straps checked, nobody beside or behind the wheels, fan and extraction on, a stop signal agreed. Follow the dyno operator’s rules.</p>
+          <p className="mb-3 border-l-4 border-wait pl-3">
+            Straps checked, nobody beside or behind the wheels, fan and extraction on, a stop signal agreed. Follow the dyno operator’s rules.
+          </p>
           <RecordForm
             draftKey={`${buildId}.session`}
             fields={sessionFieldSpecs(records.stages, units)}
-            defaults={{ stage: stage.id, at: localTime(new Date()), place: powerBasis.place, printedStandard: powerBasis.standard, boostControl: 'none', pressureKind: 'station' }}
+            defaults={{
+              stage: stage.id,
+              at: localTime(new Date()),
+              place: powerBasis.place,
+              printedStandard: powerBasis.standard,
+              boostControl: 'none',
+              pressureKind: 'station',
+            }}
             submitLabel="Store the session"
             toBody={(read, id) => ({ id, ...sessionBody(read) })}
             send={(body) => create({ buildId, resource: 'sessions', body }).unwrap()}

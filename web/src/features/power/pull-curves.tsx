@@ -23,7 +23,11 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
   const stageId = records.stages[position]?.id
   const here = records.sessions.filter((session) => session.stageId === stageId)
   const from = room.stages[position]?.fromPosition ?? -1
-  const startsFrom = records.sessions.filter((session) => session.stageId === records.stages[from]?.id && room.sessions.some((entry) => entry.sessionId === session.id && (entry.role === 'stands' || entry.role === 'start')))
+  const startsFrom = records.sessions.filter(
+    (session) =>
+      session.stageId === records.stages[from]?.id &&
+      room.sessions.some((entry) => entry.sessionId === session.id && (entry.role === 'stands' || entry.role === 'start')),
+  )
   const shown = here.length > 0 ? here : startsFrom
   const curves = useMemo<Curve[]>(() => {
     const sessions = shown.filter((session) => !hidden.includes(session.id))
@@ -40,7 +44,9 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
     })
     const stage = room.stages[position]
     const scaled = stage?.scaledFromPosition
-    const own = stage?.curve ? [{ name: scaled === null || scaled === undefined ? 'stage mean' : `scaled from stage ${scaled}`, curve: stage.curve, isStage: true, isSetAside: false }] : []
+    const own = stage?.curve
+      ? [{ name: scaled === null || scaled === undefined ? 'stage mean' : `scaled from stage ${scaled}`, curve: stage.curve, isStage: true, isSetAside: false }]
+      : []
     return [...pulls, ...own]
   }, [shown, hidden, records, room, position])
   const { data, layout } = useMemo(() => drawing(curves, units.power, units.torque), [curves, units])
@@ -52,12 +58,20 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
         </h2>
         {shown.map((session) => (
           <label key={session.id} className="flex min-h-7 items-center gap-2">
-            <input type="checkbox" checked={!hidden.includes(session.id)} onChange={(event) => setHidden(event.target.checked ? hidden.filter((id) => id !== session.id) : [...hidden, session.id])} />
+            <input
+              type="checkbox"
+              checked={!hidden.includes(session.id)}
+              onChange={(event) => setHidden(event.target.checked ? hidden.filter((id) => id !== session.id) : [...hidden, session.id])}
+            />
             {session.dynoName}, {dayText(session.at)}
           </label>
         ))}
       </div>
-      {curves.length === 0 ? <p className="text-quiet">No pull to draw. Import a CSV file into a session.</p> : <Chart data={data} layout={layout} label={`Power and torque of ${curves.map((curve) => curve.name).join(', ')}`} className="h-[520px] w-full" />}
+      {curves.length === 0 ? (
+        <p className="text-quiet">No pull to draw. Import a CSV file into a session.</p>
+      ) : (
+        <Chart data={data} layout={layout} label={`Power and torque of ${curves.map((curve) => curve.name).join(', ')}`} className="h-[520px] w-full" />
+      )}
       <button type="button" className="word-link mt-2" onClick={() => setShowsTable(!showsTable)}>
         {showsTable ? 'Hide the numbers' : 'The same numbers as a table'}
       </button>
@@ -73,7 +87,11 @@ function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string
   const nameOnce = curves.length <= 6
   const data = curves.flatMap((entry, i): Data[] => {
     const x = entry.curve.powerW.map((_, at) => gridSpeedRpm(entry.curve, at))
-    const line = { color: entry.isSetAside ? slate : pine, width: entry.isStage ? 3.2 : 1.4, dash: entry.isStage ? ('solid' as const) : (DASHES[i % DASHES.length] ?? 'solid') }
+    const line = {
+      color: entry.isSetAside ? slate : pine,
+      width: entry.isStage ? 3.2 : 1.4,
+      dash: entry.isStage ? ('solid' as const) : (DASHES[i % DASHES.length] ?? 'solid'),
+    }
     const power = entry.curve.powerW.map((value) => fromSi('power', value, powerUnit))
     const torque = entry.curve.powerW.map((value, at) => fromSi('torque', torqueFromPowerNm(value, x[at] as number), torqueUnit))
     const base = { x, type: 'scatter' as const, mode: 'lines' as const, line, name: entry.name }
@@ -83,14 +101,36 @@ function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string
     ]
   })
   // Direct labels at the ends of the curves, pushed apart so that none covers another.
-  const ends = curves.map((entry, i) => ({ i, last: fromSi('power', entry.curve.powerW.at(-1) ?? 0, powerUnit), x: gridSpeedRpm(entry.curve, entry.curve.powerW.length - 1), entry })).sort((a, b) => b.last - a.last)
-  const annotations = nameOnce ? ends.map((end, rank) => ({ x: end.x, y: end.last, xanchor: 'left' as const, showarrow: false, yshift: (ends.length / 2 - rank) * 13 - 6, text: end.entry.isStage ? `<b>${end.entry.name}</b>` : end.entry.name, font: { size: 11 } })) : []
+  const ends = curves
+    .map((entry, i) => ({
+      i,
+      last: fromSi('power', entry.curve.powerW.at(-1) ?? 0, powerUnit),
+      x: gridSpeedRpm(entry.curve, entry.curve.powerW.length - 1),
+      entry,
+    }))
+    .sort((a, b) => b.last - a.last)
+  const annotations = nameOnce
+    ? ends.map((end, rank) => ({
+        x: end.x,
+        y: end.last,
+        xanchor: 'left' as const,
+        showarrow: false,
+        yshift: (ends.length / 2 - rank) * 13 - 6,
+        text: end.entry.isStage ? `<b>${end.entry.name}</b>` : end.entry.name,
+        font: { size: 11 },
+      }))
+    : []
   return {
     data,
     layout: {
       annotations,
       margin: { t: 8, r: 120, b: 40, l: 56 },
-      xaxis: { range: [Math.min(...curves.map((entry) => entry.curve.firstSpeedRpm)), Math.max(...ends.map((end) => end.x))], title: { text: 'engine speed, rpm' }, tickformat: ',.0f', anchor: 'y2' as const },
+      xaxis: {
+        range: [Math.min(...curves.map((entry) => entry.curve.firstSpeedRpm)), Math.max(...ends.map((end) => end.x))],
+        title: { text: 'engine speed, rpm' },
+        tickformat: ',.0f',
+        anchor: 'y2' as const,
+      },
       yaxis: { title: { text: `power, ${powerUnit}` }, domain: [0.54, 1], rangemode: 'tozero' as const },
       yaxis2: { title: { text: `torque, ${torqueUnit}` }, domain: [0, 0.46], rangemode: 'tozero' as const },
     },
@@ -99,7 +139,9 @@ function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string
 
 function CurveTable({ curves, powerUnit }: { curves: readonly Curve[]; powerUnit: string }) {
   const { format } = useQuantities()
-  const speeds = [...new Set(curves.flatMap((entry) => entry.curve.powerW.map((_, at) => gridSpeedRpm(entry.curve, at))))].filter((speed) => speed % 250 === 0).sort((a, b) => a - b)
+  const speeds = [...new Set(curves.flatMap((entry) => entry.curve.powerW.map((_, at) => gridSpeedRpm(entry.curve, at))))]
+    .filter((speed) => speed % 250 === 0)
+    .sort((a, b) => a - b)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
     <section className="mt-2 max-h-[420px] overflow-auto" tabIndex={0} aria-label="Power by engine speed">

@@ -95,7 +95,8 @@ function Report({ report }: { report: PullPreview }) {
   return (
     <>
       <p>
-        Separated by {report.delimiter}; {report.columns.map((column) => `${column.name}${column.unit && column.unit !== column.name ? ` in ${column.unit}` : ''}`).join(', ')}.
+        Separated by {report.delimiter};{' '}
+        {report.columns.map((column) => `${column.name}${column.unit && column.unit !== column.name ? ` in ${column.unit}` : ''}`).join(', ')}.
         {report.crossCheckRatio !== null && ` Power fits torque and speed (ratio ${report.crossCheckRatio.toFixed(3)}).`}
       </p>
       <table className="my-2 w-full">

@@ -16,9 +16,19 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
       { value: 'engine', label: 'at the engine' },
     ],
   },
-  { name: 'printedStandard', label: 'The printout is corrected to', type: 'select', options: STANDARDS.map((value) => ({ value, label: value === 'none' ? 'nothing, as observed' : value })) },
+  {
+    name: 'printedStandard',
+    label: 'The printout is corrected to',
+    type: 'select',
+    options: STANDARDS.map((value) => ({ value, label: value === 'none' ? 'nothing, as observed' : value })),
+  },
   { name: 'gear', label: 'Gear' },
-  { name: 'pressure', label: 'Air pressure', section: 'Air record: needed to restate the power, all three or none', hint: `in ${units.pressure} unless a unit is typed` },
+  {
+    name: 'pressure',
+    label: 'Air pressure',
+    section: 'Air record: needed to restate the power, all three or none',
+    hint: `in ${units.pressure} unless a unit is typed`,
+  },
   {
     name: 'pressureKind',
     label: 'That pressure is',

@@ -18,10 +18,22 @@ const ROLE_WORDS: Record<SessionFigures['role'], string> = {
 type StoredSession = StoredRecords['sessions'][number]
 
 /** Sessions with their record, and which pulls stand. */
-export function SessionList({ records, room, position, startImport }: { records: StoredRecords; room: PowerRoom; position: number; startImport: (sessionId: string) => void }) {
+export function SessionList({
+  records,
+  room,
+  position,
+  startImport,
+}: {
+  records: StoredRecords
+  room: PowerRoom
+  position: number
+  startImport: (sessionId: string) => void
+}) {
   const removal = useRemoval(records.build.id, 'sessions')
   const stagePosition = (id: string) => records.stages.findIndex((stage) => stage.id === id)
-  const sorted = [...records.sessions].sort((a, b) => Number(stagePosition(b.stageId) === position) - Number(stagePosition(a.stageId) === position) || Date.parse(b.at) - Date.parse(a.at))
+  const sorted = [...records.sessions].sort(
+    (a, b) => Number(stagePosition(b.stageId) === position) - Number(stagePosition(a.stageId) === position) || Date.parse(b.at) - Date.parse(a.at),
+  )
   return (
     <section>
       <h2 className="mb-1">Sessions</h2>
@@ -29,7 +41,13 @@ export function SessionList({ records, room, position, startImport }: { records:
       <ul>
         {sorted.map((session) => (
           <li key={session.id} className="border-t border-line py-3">
-            <Session session={session} records={records} figures={room.sessions.find((entry) => entry.sessionId === session.id)} startImport={startImport} remove={() => void removal.take(session, session.dynoName)} />
+            <Session
+              session={session}
+              records={records}
+              figures={room.sessions.find((entry) => entry.sessionId === session.id)}
+              startImport={startImport}
+              remove={() => void removal.take(session, session.dynoName)}
+            />
           </li>
         ))}
       </ul>
@@ -37,7 +55,19 @@ export function SessionList({ records, room, position, startImport }: { records:
   )
 }
 
-function Session({ session, records, figures, startImport, remove }: { session: StoredSession; records: StoredRecords; figures: SessionFigures | undefined; startImport: (sessionId: string) => void; remove: () => void }) {
+function Session({
+  session,
+  records,
+  figures,
+  startImport,
+  remove,
+}: {
+  session: StoredSession
+  records: StoredRecords
+  figures: SessionFigures | undefined
+  startImport: (sessionId: string) => void
+  remove: () => void
+}) {
   const { text } = useQuantities()
   const buildId = records.build.id
   const [patch] = api.usePatchRecordMutation()
@@ -46,7 +76,8 @@ function Session({ session, records, figures, startImport, remove }: { session: 
   const pulls = records.pulls.filter((pull) => pull.sessionId === session.id)
   const standing = records.standings.find((entry) => entry.stageId === session.stageId)
   const standsIds = pulls.filter((pull) => pull.setAside === null).map((pull) => pull.id)
-  const setPull = (pull: (typeof pulls)[number], stands: boolean) => void patch({ buildId, resource: 'pulls', id: pull.id, body: { version: pull.version, setAside: stands ? null : 'set aside by hand' } })
+  const setPull = (pull: (typeof pulls)[number], stands: boolean) =>
+    void patch({ buildId, resource: 'pulls', id: pull.id, body: { version: pull.version, setAside: stands ? null : 'set aside by hand' } })
   const makeStand = () => {
     const fields = { stageId: session.stageId, sessionId: session.id, pullIds: standsIds }
     if (standing) void patch({ buildId, resource: 'standings', id: standing.id, body: { ...fields, version: standing.version } })
@@ -72,8 +103,12 @@ function Session({ session, records, figures, startImport, remove }: { session: 
           session.printedStandard === 'none' ? 'as observed' : session.printedStandard,
           session.gear && `gear ${session.gear}`,
           session.fuel,
-          ambient ? `${text('pressure', ambient.pressurePa)}, ${text('temperature', ambient.temperatureK)}, ${text('share', ambient.relativeHumidity, { decimals: 0 })}` : 'no air record',
-          session.boostPa !== null && session.boostControl !== 'none' ? `boost ${text('pressure', session.boostPa, { decimals: 0 })} ${session.boostControl}` : null,
+          ambient
+            ? `${text('pressure', ambient.pressurePa)}, ${text('temperature', ambient.temperatureK)}, ${text('share', ambient.relativeHumidity, { decimals: 0 })}`
+            : 'no air record',
+          session.boostPa !== null && session.boostControl !== 'none'
+            ? `boost ${text('pressure', session.boostPa, { decimals: 0 })} ${session.boostControl}`
+            : null,
           session.tuneNote,
         ]
           .filter(Boolean)

@@ -9,7 +9,10 @@ type StoredChange = StoredRecords['changes'][number]
 
 function fieldSpecs(records: StoredRecords, change: StoredChange | null): FieldSpec[] {
   const others = records.changes.filter((entry) => entry.id !== change?.id)
-  const parts = (kind: string) => [{ value: '', label: 'none' }, ...others.filter((entry) => entry.kind === kind).map((entry) => ({ value: entry.id, label: entry.name }))]
+  const parts = (kind: string) => [
+    { value: '', label: 'none' },
+    ...others.filter((entry) => entry.kind === kind).map((entry) => ({ value: entry.id, label: entry.name })),
+  ]
   const typed = change?.values.map((value) => value.typed ?? `${value.massKg} kg`).join(', ')
   return [
     {
@@ -25,7 +28,11 @@ function fieldSpecs(records: StoredRecords, change: StoredChange | null): FieldS
     { name: 'name', label: 'Name' },
     { name: 'count', label: 'Pieces' },
     { name: 'zone', label: 'Zone' },
-    { name: 'mass', label: change ? 'New value of one piece' : 'Mass of one piece', hint: change ? `So far: ${typed}. Leave empty to keep it; old values stay.` : 'Such as 18.6 kg, 41 lb, 9 kg ± 0.5.' },
+    {
+      name: 'mass',
+      label: change ? 'New value of one piece' : 'Mass of one piece',
+      hint: change ? `So far: ${typed}. Leave empty to keep it; old values stay.` : 'Such as 18.6 kg, 41 lb, 9 kg ± 0.5.',
+    },
     {
       name: 'proof',
       label: 'How known',
@@ -63,7 +70,14 @@ function readMass(read: FormReader, isNeeded: boolean) {
     if (!(error instanceof CalculationError)) throw error
     read.refuse('mass', error.message)
   }
-  return { massKg: found.value, sdKg: found.sd ?? null, proof: read.raw('proof'), typed: found.typed, at: new Date().toISOString(), instrument: read.optional('instrument') }
+  return {
+    massKg: found.value,
+    sdKg: found.sd ?? null,
+    proof: read.raw('proof'),
+    typed: found.typed,
+    at: new Date().toISOString(),
+    instrument: read.optional('instrument'),
+  }
 }
 
 function changeBody(read: FormReader, change: StoredChange | null): Record<string, unknown> {
@@ -86,7 +100,17 @@ function changeBody(read: FormReader, change: StoredChange | null): Record<strin
 }
 
 /** The same line as a form, for those who prefer it and for changing one. */
-export function ChangeForm({ records, stageId, change, onClose }: { records: StoredRecords; stageId: string; change: StoredChange | null; onClose: () => void }) {
+export function ChangeForm({
+  records,
+  stageId,
+  change,
+  onClose,
+}: {
+  records: StoredRecords
+  stageId: string
+  change: StoredChange | null
+  onClose: () => void
+}) {
   const buildId = records.build.id
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
@@ -113,7 +137,9 @@ export function ChangeForm({ records, stageId, change, onClose }: { records: Sto
         defaults={defaults}
         submitLabel={change ? 'Store the line' : 'Add the line'}
         toBody={(read, id) => ({ ...changeBody(read, change), ...(change ? { version: change.version } : { id, stageId }) })}
-        send={(body) => (change ? patch({ buildId, resource: 'changes', id: change.id, body }).unwrap() : create({ buildId, resource: 'changes', body }).unwrap())}
+        send={(body) =>
+          change ? patch({ buildId, resource: 'changes', id: change.id, body }).unwrap() : create({ buildId, resource: 'changes', body }).unwrap()
+        }
         onDone={onClose}
       />
     </Panel>

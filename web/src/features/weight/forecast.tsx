@@ -30,11 +30,23 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
       <p className="my-1 text-[24px] font-bold">
         <Figure kind="mass" value={forecast.meanKg} sd={forecast.sdKg} showSpread proof={row?.cells[last]?.proof} working={{ of: 'forecast', id: stage.id }} />
       </p>
-      <svg viewBox={`0 0 ${WIDTH} 62`} className="w-full max-w-[330px]" role="img" aria-label={`8 times in 10 between ${text('mass', forecast.p10Kg)} and ${text('mass', forecast.p90Kg)}${goalKg ? `, goal ${text('mass', goalKg)}` : ''}`}>
+      <svg
+        viewBox={`0 0 ${WIDTH} 62`}
+        className="w-full max-w-[330px]"
+        role="img"
+        aria-label={`8 times in 10 between ${text('mass', forecast.p10Kg)} and ${text('mass', forecast.p90Kg)}${goalKg ? `, goal ${text('mass', goalKg)}` : ''}`}
+      >
         <pattern id={hatch} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <rect width="2.4" height="5" fill="var(--planned)" />
         </pattern>
-        <rect x={x(forecast.p10Kg)} y="20" width={Math.max(3, x(forecast.p90Kg) - x(forecast.p10Kg))} height="12" fill={`url(#${hatch})`} stroke="var(--planned)" />
+        <rect
+          x={x(forecast.p10Kg)}
+          y="20"
+          width={Math.max(3, x(forecast.p90Kg) - x(forecast.p10Kg))}
+          height="12"
+          fill={`url(#${hatch})`}
+          stroke="var(--planned)"
+        />
         <rect x={x(forecast.p50Kg) - 1.5} y="18" width="3" height="14" fill="var(--ink)" />
         <line x1="0" x2={WIDTH} y1="33" y2="33" stroke="var(--ink)" strokeWidth="1.6" />
         {goalKg && (
@@ -45,7 +57,13 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
             </text>
           </>
         )}
-        <text x={(x(forecast.p10Kg) + x(forecast.p90Kg)) / 2} y="50" fontSize="11.5" textAnchor={anchorOf((x(forecast.p10Kg) + x(forecast.p90Kg)) / 2)} fill="var(--quiet)">
+        <text
+          x={(x(forecast.p10Kg) + x(forecast.p90Kg)) / 2}
+          y="50"
+          fontSize="11.5"
+          textAnchor={anchorOf((x(forecast.p10Kg) + x(forecast.p90Kg)) / 2)}
+          fill="var(--quiet)"
+        >
           8 in 10 between {format('mass', forecast.p10Kg, { sd: forecast.sdKg }).number} and {text('mass', forecast.p90Kg, { sd: forecast.sdKg })}
         </text>
       </svg>
@@ -59,11 +77,18 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
       )}
       {doubt.length > 0 && (
         <p className="text-quiet">
-          Most of the doubt is in {doubt.map((entry) => records.changes.find((change) => change.id === entry.id)?.name).filter(Boolean).join(', ')}: weigh before cutting metal elsewhere.
+          Most of the doubt is in{' '}
+          {doubt
+            .map((entry) => records.changes.find((change) => change.id === entry.id)?.name)
+            .filter(Boolean)
+            .join(', ')}
+          : weigh before cutting metal elsewhere.
         </p>
       )}
       <p className="mt-1 text-xs text-quiet">
-        {bias.isDefault ? `Guesses are raised by a stated default; ${bias.pairCount} of 5 pairs are there to learn your own.` : `Guesses corrected by what ${bias.pairCount} pairs of guess and weighing taught.`}
+        {bias.isDefault
+          ? `Guesses are raised by a stated default; ${bias.pairCount} of 5 pairs are there to learn your own.`
+          : `Guesses corrected by what ${bias.pairCount} pairs of guess and weighing taught.`}
       </p>
     </section>
   )

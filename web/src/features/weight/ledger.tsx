@@ -2,8 +2,8 @@ import type { StoredRecords } from '@bold-ballast/contract'
 import type { LedgerLineFigures, WeightRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Figure } from '../../ui/figure.tsx'
-import { Empty } from '../../ui/states.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
+import { Empty } from '../../ui/states.tsx'
 import { ChangeForm } from './change-form.tsx'
 import { EntryLine } from './entry-line.tsx'
 
@@ -19,7 +19,13 @@ const HOW_WORDS = { guess: 'guess', catalogue: 'catalogue', calculated: 'calcula
 export function Ledger({ records, room, position, stageId }: { records: StoredRecords; room: WeightRoom; position: number; stageId: string }) {
   const [editing, setEditing] = useState<string | null>(null)
   const removal = useRemoval(records.build.id, 'changes')
-  if (position === 0) return <Empty title="Stage 0 holds no changes" why="It is the car as it came. Pick a later stage to type what comes off and goes on, or put this one on the scales." />
+  if (position === 0)
+    return (
+      <Empty
+        title="Stage 0 holds no changes"
+        why="It is the car as it came. Pick a later stage to type what comes off and goes on, or put this one on the scales."
+      />
+    )
   const figuresOf = new Map(room.lines.map((line) => [line.changeId, line]))
   const rows = records.changes.flatMap((change): Row[] => {
     const figures = figuresOf.get(change.id)
@@ -32,7 +38,15 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
   const ons = rows.filter((row) => row.change.kind === 'on')
   const score = room.scores[position]
   const edited = records.changes.find((change) => change.id === editing)
-  const line = (row: Row, isPiece = false) => <LedgerRow key={row.change.id} row={row} isPiece={isPiece} edit={() => setEditing(row.change.id)} remove={() => void removal.take(row.change, row.change.name)} />
+  const line = (row: Row, isPiece = false) => (
+    <LedgerRow
+      key={row.change.id}
+      row={row}
+      isPiece={isPiece}
+      edit={() => setEditing(row.change.id)}
+      remove={() => void removal.take(row.change, row.change.name)}
+    />
+  )
   return (
     <>
       <EntryLine records={records} stageId={stageId} />
@@ -43,7 +57,10 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
       </p>
       {removal.notice}
       {rows.length === 0 ? (
-        <Empty title="Nothing typed for this stage" why="Weigh each part as it comes off and as it goes on; what is only guessed stays marked as a guess until it is weighed." />
+        <Empty
+          title="Nothing typed for this stage"
+          why="Weigh each part as it comes off and as it goes on; what is only guessed stays marked as a guess until it is weighed."
+        />
       ) : (
         <>
           <dl className="mb-3 flex flex-wrap gap-x-8 gap-y-2">
@@ -76,7 +93,9 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
               </tr>
             </thead>
             <tbody>
-              {offs.length + loose.length > 0 && <GroupRow title="Off, less what goes back" kg={-(score ? score.bankedKg + score.waitingKg + score.toComeKg : 0)} />}
+              {offs.length + loose.length > 0 && (
+                <GroupRow title="Off, less what goes back" kg={-(score ? score.bankedKg + score.waitingKg + score.toComeKg : 0)} />
+              )}
               {offs.flatMap((row) => [line(row), ...piecesOf(row.change.id).map((piece) => line(piece, true))])}
               {loose.map((row) => line(row))}
               {ons.length > 0 && <GroupRow title="On" kg={(score?.addedDoneKg ?? 0) + (score?.addedPlannedKg ?? 0)} />}
@@ -125,9 +144,7 @@ function LedgerRow({ row, isPiece, edit, remove }: { row: Row; isPiece: boolean;
         {change.state === 'planned' && <span className="text-planned-text"> planned</span>}
         {change.touchesPower && <span className="text-quiet"> touches power</span>}
         {figures.disagrees && <strong className="text-wait"> weighings disagree</strong>}
-        <span className="block text-xs text-quiet sm:hidden">
-          {[HOW_WORDS[figures.proof], change.zone].filter(Boolean).join(', ')}
-        </span>
+        <span className="block text-xs text-quiet sm:hidden">{[HOW_WORDS[figures.proof], change.zone].filter(Boolean).join(', ')}</span>
       </td>
       <td className="hidden p-2 text-quiet sm:table-cell">{change.zone ?? ''}</td>
       <td className="hidden p-2 text-quiet sm:table-cell">{HOW_WORDS[figures.proof]}</td>

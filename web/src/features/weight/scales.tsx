@@ -16,7 +16,13 @@ type StoredWeighing = StoredRecords['weighings'][number]
 const FIELDS: readonly FieldSpec[] = [
   { name: 'at', label: 'When', type: 'datetime-local', section: 'Visit' },
   { name: 'scales', label: 'Which scales', hint: 'Two sets that agree confirm more than one set twice.' },
-  ...PAD_NAMES.map((pad, i): FieldSpec => ({ name: pad, label: PAD_WORDS[pad].charAt(0).toUpperCase() + PAD_WORDS[pad].slice(1), ...(i === 0 ? { section: 'Pads (leave a dead pad empty)' } : {}) })),
+  ...PAD_NAMES.map(
+    (pad, i): FieldSpec => ({
+      name: pad,
+      label: PAD_WORDS[pad].charAt(0).toUpperCase() + PAD_WORDS[pad].slice(1),
+      ...(i === 0 ? { section: 'Pads (leave a dead pad empty)' } : {}),
+    }),
+  ),
   { name: 'driver', label: 'Driver in the car', section: 'Conditions', hint: '0 when the driver was out.' },
   { name: 'fuel', label: 'Fuel in the tank', hint: 'With ± if you are not sure: 42 L ± 3.' },
   { name: 'extraName', label: 'Something extra in the car', hint: 'Tools, spare wheel: it is taken off again.' },
@@ -63,7 +69,12 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
     return stage ? `stage ${stage.position} ${stage.name}` : ''
   }
   const setAside = (weighing: StoredWeighing) =>
-    void patch({ buildId, resource: 'weighings', id: weighing.id, body: { version: weighing.version, setAside: weighing.setAside === null ? 'set aside by hand' : null } })
+    void patch({
+      buildId,
+      resource: 'weighings',
+      id: weighing.id,
+      body: { version: weighing.version, setAside: weighing.setAside === null ? 'set aside by hand' : null },
+    })
   const sorted = [...records.weighings].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
   return (
     <>
@@ -116,7 +127,14 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                   </td>
                   <td className="p-2 text-right text-[16px]">
                     {figures?.reference ? (
-                      <Figure kind="mass" value={figures.reference.massKg} sd={figures.reference.sdKg} showSpread className="font-bold" working={{ of: 'weighing', id: weighing.id }} />
+                      <Figure
+                        kind="mass"
+                        value={figures.reference.massKg}
+                        sd={figures.reference.sdKg}
+                        showSpread
+                        className="font-bold"
+                        working={{ of: 'weighing', id: weighing.id }}
+                      />
                     ) : (
                       <span className="block max-w-[260px] text-left text-sm">{figures?.refusal}</span>
                     )}
@@ -127,14 +145,36 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                     ))}
                   </td>
                   <td className={`p-2 text-right text-[16px] ${unexplained?.isFlagged ? 'text-wait' : ''}`}>
-                    {unexplained ? <Figure kind="mass" value={unexplained.massKg} sd={unexplained.sdKg} sign showSpread className="font-semibold" working={{ of: 'unexplained', id: weighing.id }} /> : <span className="text-sm text-quiet">none before</span>}
+                    {unexplained ? (
+                      <Figure
+                        kind="mass"
+                        value={unexplained.massKg}
+                        sd={unexplained.sdKg}
+                        sign
+                        showSpread
+                        className="font-semibold"
+                        working={{ of: 'unexplained', id: weighing.id }}
+                      />
+                    ) : (
+                      <span className="text-sm text-quiet">none before</span>
+                    )}
                     {unexplained?.isFlagged && <strong className="block text-xs">over twice its spread</strong>}
                   </td>
                   <td className="p-2 text-right whitespace-nowrap">
-                    <button type="button" className="word-link mr-3" onClick={() => setAside(weighing)} aria-label={`${weighing.setAside ? 'Take back' : 'Set aside'} the weighing of ${timeText(weighing.at)}`}>
+                    <button
+                      type="button"
+                      className="word-link mr-3"
+                      onClick={() => setAside(weighing)}
+                      aria-label={`${weighing.setAside ? 'Take back' : 'Set aside'} the weighing of ${timeText(weighing.at)}`}
+                    >
                       {weighing.setAside ? 'take back' : 'set aside'}
                     </button>
-                    <button type="button" className="word-link" onClick={() => void removal.take(weighing, 'the weighing')} aria-label={`Delete the weighing of ${timeText(weighing.at)}`}>
+                    <button
+                      type="button"
+                      className="word-link"
+                      onClick={() => void removal.take(weighing, 'the weighing')}
+                      aria-label={`Delete the weighing of ${timeText(weighing.at)}`}
+                    >
                       delete
                     </button>
                   </td>

@@ -10,7 +10,10 @@ const BODY = { x: 70, y: 52, width: 178, height: 84 }
 /** The latest visit as the car from above: four readings, and where its mass stands. */
 export function LatestWeighing({ records, room }: { records: StoredRecords; room: WeightRoom }) {
   const { format, text } = useQuantities()
-  const weighing = [...records.weighings].filter((entry) => entry.setAside === null).sort((a, b) => Date.parse(a.at) - Date.parse(b.at)).at(-1)
+  const weighing = [...records.weighings]
+    .filter((entry) => entry.setAside === null)
+    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
+    .at(-1)
   const figures = room.weighings.find((entry) => entry.weighingId === weighing?.id)
   if (!weighing || !figures) return null
   const { corners, centre } = figures
@@ -30,9 +33,16 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
       <h2>
         On the scales, {dayText(weighing.at)}, driver {weighing.driverInKg > 0 ? 'in' : 'out'}, {text('volume', weighing.fuelL, { isGoal: true })}
       </h2>
-      <svg viewBox="0 0 320 196" className="w-full max-w-[330px]" role="img" aria-label={`Pads: ${PAD_NAMES.map((pad) => `${PAD_WORDS[pad]} ${reading(pad)}`).join(', ')}`}>
+      <svg
+        viewBox="0 0 320 196"
+        className="w-full max-w-[330px]"
+        role="img"
+        aria-label={`Pads: ${PAD_NAMES.map((pad) => `${PAD_WORDS[pad]} ${reading(pad)}`).join(', ')}`}
+      >
         <rect {...BODY} rx="12" fill="var(--page)" stroke="var(--edge)" />
-        {[axle.front, axle.rear].flatMap((x) => [BODY.y - 11, BODY.y + BODY.height - 1].map((y) => <rect key={`${x} ${y}`} x={x - 14} y={y} width="28" height="12" rx="3" fill="var(--ink)" />))}
+        {[axle.front, axle.rear].flatMap((x) =>
+          [BODY.y - 11, BODY.y + BODY.height - 1].map((y) => <rect key={`${x} ${y}`} x={x - 14} y={y} width="28" height="12" rx="3" fill="var(--ink)" />),
+        )}
         <g stroke="var(--edge)" strokeDasharray="3 3">
           <line x1={BODY.x - 8} x2={BODY.x + BODY.width + 8} y1={BODY.y + BODY.height / 2} y2={BODY.y + BODY.height / 2} />
           <line x1={(axle.front + axle.rear) / 2} x2={(axle.front + axle.rear) / 2} y1={BODY.y - 8} y2={BODY.y + BODY.height + 8} />

@@ -1,5 +1,5 @@
-import { useBuild } from '../../app/use-build.ts'
 import { api } from '../../api/api.ts'
+import { useBuild } from '../../app/use-build.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { LoadError, Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
@@ -20,7 +20,10 @@ export function WeightPage() {
   if (!records || !board || !stage) return null
   if (!room) return <Loading what="the ledger" />
   const score = room.scores[position]
-  const title = position === 0 ? 'Stage 0: the car as bought' : `Stage ${position}: ${text('mass', score?.bankedKg ?? 0)} banked, ${(score?.waitingKg ?? 0) === 0 ? 'nothing waits' : `${text('mass', score?.waitingKg ?? 0)} waits`}`
+  const title =
+    position === 0
+      ? 'Stage 0: the car as bought'
+      : `Stage ${position}: ${text('mass', score?.bankedKg ?? 0)} banked, ${(score?.waitingKg ?? 0) === 0 ? 'nothing waits' : `${text('mass', score?.waitingKg ?? 0)} waits`}`
   const flagged = room.weighings.filter((entry) => entry.unexplained?.isFlagged)
   return (
     <>
@@ -32,7 +35,11 @@ export function WeightPage() {
       <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_330px]">
         <div className="min-w-0">
           <Tabs names={TABS} words={{ ledger: 'Ledger', scales: 'Scales' }} tab={tab} open={open} />
-          {tab === 'ledger' ? <Ledger records={records} room={room} position={position} stageId={stage.id} /> : <Scales records={records} room={room} stageId={stage.id} />}
+          {tab === 'ledger' ? (
+            <Ledger records={records} room={room} position={position} stageId={stage.id} />
+          ) : (
+            <Scales records={records} room={room} stageId={stage.id} />
+          )}
         </div>
         <aside className="grid content-start gap-8 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
           <Forecast records={records} board={board} room={room} />

@@ -79,5 +79,15 @@ export function WorkingSheet() {
 
 function Line({ line, isResult = false }: { line: WorkingLine; isResult?: boolean }) {
   if (line.value === null) return <span className="text-quiet">unknown</span>
-  return <Figure kind={line.kind} value={line.value} sd={line.sd} proof={line.proof} sign={line.isSigned ?? false} showSpread={line.sd !== undefined} className={isResult ? 'text-[28px]' : ''} />
+  return (
+    <Figure
+      kind={line.kind}
+      value={line.value}
+      sd={line.sd}
+      proof={line.proof}
+      sign={line.isSigned ?? false}
+      showSpread={line.sd !== undefined}
+      className={isResult ? 'text-[28px]' : ''}
+    />
+  )
 }

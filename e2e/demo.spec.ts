@@ -1,0 +1,131 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, test } from './server.ts'
+
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+
+async function openDemo(page: Page, room = 'board'): Promise<string> {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Gannet' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('targets not there yet')
+  const build = /builds\/[^/]+/.exec(page.url())?.[0] ?? ''
+  if (room !== 'board') await page.goto(`/${build}/${room}`)
+  return `/${build}`
+}
+
+test('the demo shows its numbers, verdicts and what to do next', async ({ page }) => {
+  const faults: string[] = []
+  page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
+  await openDemo(page)
+  const table = page.getByRole('region', { name: 'Targets and limits by stage' })
+  await expect(table.getByRole('row')).toHaveCount(6)
+  await expect(page.getByRole('img', { name: 'proof: confirmed' }).first()).toBeVisible()
+  await expect(page.getByRole('link', { name: /kg unexplained/ })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Two dyno sessions disagree' })).toBeVisible()
+  await table
+    .getByRole('button', { name: /Working of/ })
+    .first()
+    .click()
+  const sheet = page.getByRole('dialog')
+  await expect(sheet).toContainText('What it rests on')
+  await expect(sheet).toContainText('scales')
+  await page.keyboard.press('Escape')
+  await expect(sheet).toBeHidden()
+  expect(faults).toEqual([])
+})
+
+test('keys move between rooms and stages, and the address keeps the pick', async ({ page }) => {
+  await openDemo(page)
+  await page.keyboard.press('g')
+  await page.keyboard.press('w')
+  await expect(page).toHaveURL(/weight/)
+  await page.keyboard.press('[')
+  await page.keyboard.press('[')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Stage 2')
+  await page.reload()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Stage 2')
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('open Board')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('g')
+  await page.keyboard.press('p')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('measured')
+  await expect(page.locator('.main-svg').first()).toBeVisible()
+})
+
+test('units are one switch', async ({ page }) => {
+  await openDemo(page)
+  await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('kg')
+  await page.getByRole('button', { name: /^Units/ }).click()
+  await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('lb')
+  await page.reload()
+  await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('lb')
+})
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`no accessibility finding on any screen, ${theme}`, async ({ page }) => {
+    await page.addInitScript((chosen) => localStorage.setItem('bold-ballast.preferences', JSON.stringify({ theme: chosen })), theme)
+    const build = await openDemo(page)
+    const screens = [
+      '/',
+      '/new',
+      `${build}/board`,
+      `${build}/plan`,
+      `${build}/plan?tab=goals`,
+      `${build}/plan?tab=expectations`,
+      `${build}/weight`,
+      `${build}/weight?tab=scales`,
+      `${build}/power`,
+      '/nowhere',
+      '/builds/0a3aee49-6666-4879-938d-000000000000/board',
+    ]
+    for (const screen of screens) {
+      await page.goto(screen)
+      await page.locator('h1').first().waitFor()
+      await page.waitForLoadState('networkidle')
+      const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze()
+      expect(violations.map((entry) => `${screen}: ${entry.id} ${entry.nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`)).toEqual([])
+    }
+    await page.goto(`${build}/weight?tab=scales`)
+    await page.getByRole('button', { name: 'Enter a weighing' }).click()
+    await page.getByRole('button', { name: 'Store the weighing' }).click()
+    await expect(page.getByText('No pad was read')).toBeVisible()
+    const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze()
+    expect(violations.map((entry) => entry.id)).toEqual([])
+  })
+}
+
+test('the scan itself finds a planted fault', async ({ page }) => {
+  await page.goto('/')
+  await page.evaluate(() => document.body.insertAdjacentHTML('beforeend', '<img src="/plates.svg"><input>'))
+  const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze()
+  expect(violations.length).toBeGreaterThan(0)
+})
+
+test('nothing scrolls sideways on a phone', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  const build = await openDemo(page)
+  for (const room of ['board', 'plan', 'weight', 'power']) {
+    await page.goto(`${build}/${room}`)
+    await page.locator('h1').first().waitFor()
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    expect(wide, room).toBeLessThanOrEqual(0)
+  }
+})
+
+test('two browsers editing one line see both versions and choose', async ({ page, browser }) => {
+  const build = await openDemo(page, 'weight')
+  const second = await (await browser.newContext()).newPage()
+  await second.goto(`${new URL(page.url()).origin}${build}/weight`)
+  for (const one of [page, second]) await one.getByRole('button', { name: 'Change flat floor and diffuser' }).click()
+  await page.getByLabel('Zone').fill('floor')
+  await page.getByRole('button', { name: 'Store the line' }).click()
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await second.getByLabel('Zone').fill('below')
+  await second.getByRole('button', { name: 'Store the line' }).click()
+  await expect(second.getByRole('alert')).toContainText('in the meantime')
+  await expect(second.getByRole('alert')).toContainText('floor')
+  await second.getByRole('button', { name: 'Store mine' }).click()
+  await expect(second.getByRole('dialog')).toBeHidden()
+  await expect(second.getByRole('cell', { name: 'below' })).toBeVisible()
+})

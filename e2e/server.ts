@@ -1,0 +1,71 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { test as base } from '@playwright/test'
+import knexPackage from 'knex'
+
+const root = fileURLToPath(new URL('..', import.meta.url))
+
+export interface Served {
+  readonly address: string
+  readonly kill: () => Promise<void>
+  readonly start: () => Promise<void>
+  readonly databaseName: string
+}
+
+let nextPort = 4700 + Math.floor(Math.random() * 200)
+
+async function serve(): Promise<Served & { stop: () => Promise<void> }> {
+  const url = new URL(process.env.DATABASE_URL as string)
+  const admin = knexPackage.knex({ client: 'pg', connection: url.href })
+  const databaseName = `interface_${randomUUID().replaceAll('-', '')}`
+  await admin.raw(`CREATE DATABASE ${databaseName}`)
+  url.pathname = `/${databaseName}`
+  const port = nextPort++
+  let child: ChildProcess | undefined
+  const start = () =>
+    new Promise<void>((resolve, reject) => {
+      child = spawn(process.execPath, [path.join(root, 'scripts', 'serve-for-test.mjs')], {
+        env: { ...process.env, DATABASE_URL: url.href, PORT: String(port) },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      })
+      child.stdout?.once('data', () => resolve())
+      child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+    })
+  const kill = () =>
+    new Promise<void>((resolve) => {
+      child?.removeAllListeners('exit')
+      child?.once('exit', () => resolve())
+      child?.kill('SIGKILL')
+    })
+  await start()
+  return {
+    address: `http://127.0.0.1:${port}`,
+    start,
+    kill,
+    databaseName,
+    stop: async () => {
+      await kill()
+      await admin.raw(`DROP DATABASE IF EXISTS ${databaseName} WITH (FORCE)`)
+      await admin.destroy()
+    },
+  }
+}
+
+/** The real server on a database of its own, with the demo, once a file. */
+export const test = base.extend<object, { served: Served }>({
+  served: [
+    // biome-ignore lint/correctness/noEmptyPattern: the runner reads the pattern to know what a fixture needs
+    async ({}, use) => {
+      const served = await serve()
+      await use(served)
+      await served.stop()
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ served }, use) => {
+    await use(served.address)
+  },
+})
+export { expect } from '@playwright/test'

@@ -1,0 +1,12 @@
+// A server for the interface tests, with its database given; ends with the process that started it.
+import path from 'node:path'
+import { root } from './install.mjs'
+
+const { startServer } = await import('../server/dist/main.js')
+const { address } = await startServer({
+  databaseUrl: process.env.DATABASE_URL,
+  port: Number(process.env.PORT),
+  webRoot: path.join(root, 'web', 'dist'),
+  demoRoot: path.join(root, 'demo'),
+})
+process.stdout.write(`ready ${address}\n`)

@@ -1,0 +1,80 @@
+import path from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { type BuildRecords, findCalculation, makeBoard, makeWeightRoom, runCalculation } from '@bold-ballast/core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { startTestServer, type TestServer } from '../../test/test-server.ts'
+import { calculationRecords } from '../builds/service.ts'
+import { RecordService } from '../records/service.ts'
+import { loadDemoOnce } from './load-demo.ts'
+
+const DEMO = fileURLToPath(new URL('../../../demo', import.meta.url))
+const TODAY = '2026-11-01'
+let server: TestServer
+let records: BuildRecords
+let buildPath = ''
+beforeAll(async () => {
+  server = await startTestServer()
+  await loadDemoOnce(server.knex, DEMO)
+  const [entry] = (await server.call('GET', '/api/builds')).body
+  buildPath = `/api/builds/${entry.build.id}`
+  records = calculationRecords(await new RecordService(server.knex).all(entry.build.id))
+})
+afterAll(() => server.stop())
+
+describe('the demo build', () => {
+  it('is loaded once', async () => {
+    await loadDemoOnce(server.knex, path.join(DEMO))
+    expect((await server.call('GET', '/api/builds')).body).toHaveLength(1)
+  })
+
+  it('has five stages, three of them proven', () => {
+    const { stages } = makeBoard(records, TODAY)
+    expect(stages.map((stage) => stage.state)).toEqual(['proven', 'proven', 'proven', 'planned', 'underway'])
+  })
+
+  it('has unexplained mass between 0.3 and 2.5 spreads, but for one flagged case made on purpose', () => {
+    const found = makeWeightRoom(records).weighings.flatMap((entry) => (entry.unexplained ? [entry.unexplained] : []))
+    const flagged = found.filter((entry) => entry.isFlagged)
+    expect(flagged).toHaveLength(1)
+    for (const { massKg, sdKg } of found.filter((entry) => !entry.isFlagged)) {
+      expect(Math.abs(massKg) / sdKg).toBeGreaterThan(0.3)
+      expect(Math.abs(massKg) / sdKg).toBeLessThan(2.5)
+    }
+  })
+
+  it('has a pair of sessions that agree and a pair that do not', async () => {
+    const { sessions } = (await server.call('GET', `${buildPath}/power`)).body
+    expect(sessions.map((entry: { role: string }) => entry.role).sort()).toEqual(['agrees', 'disagrees', 'stands', 'stands'])
+  })
+
+  it('says the same number on the Board, in the working, by API and by the registry', async () => {
+    const board = (await server.call('GET', `${buildPath}/board`)).body
+    for (const [position, stage] of records.stages.entries()) {
+      const cell = board.rows.find((row: { metric: string }) => row.metric === 'massReady').cells[position]
+      const working = (await server.call('GET', `${buildPath}/working?of=mass&id=${stage.id}`)).body
+      const byApi = (await server.call('POST', '/api/calc/build.mass-at-stage', { records, stageId: stage.id })).body
+      const calculation = findCalculation('build.mass-at-stage')
+      const direct = calculation && runCalculation(calculation, { records, stageId: stage.id })
+      expect(working.result.value).toBe(cell.value)
+      expect(byApi.value.massKg).toBe(cell.value)
+      expect(direct).toMatchObject({ ok: true, value: { massKg: cell.value, sdKg: cell.sd } })
+    }
+  })
+
+  it('opens a working for every number', async () => {
+    const stage = records.stages[2]?.id
+    const subjects = [
+      ...['mass', 'power', 'ratio', 'front', 'score', 'forecast'].map((of) => [of, stage]),
+      ...records.targets.map((target) => ['target', target.id]),
+      ...records.limits.map((limit) => ['limit', limit.id]),
+      ...records.weighings.map((weighing) => ['weighing', weighing.id]),
+      ...records.sessions.map((session) => ['session', session.id]),
+      ...records.pulls.map((pull) => ['pull', pull.id]),
+    ]
+    for (const [of, id] of subjects) {
+      const answer = await server.call('GET', `${buildPath}/working?of=${of}&id=${id}`)
+      expect(answer.status, `${of}`).toBe(200)
+      expect(answer.body).toMatchObject({ title: expect.any(String), formula: expect.any(String), lines: expect.any(Array) })
+    }
+  })
+})

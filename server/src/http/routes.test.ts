@@ -1,0 +1,131 @@
+import { randomUUID } from 'node:crypto'
+import { RESOURCE_NAMES } from '@bold-ballast/contract'
+import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
+import { buildBody, makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
+
+let server: TestServer
+let away: TestServer
+let path = ''
+beforeAll(async () => {
+  server = await startTestServer()
+  away = await startTestServer()
+  path = (await makeBuild(server)).path
+  await server.knex.raw(`DROP DATABASE ${away.databaseName} WITH (FORCE)`)
+})
+afterAll(async () => {
+  await server.stop()
+  await away.stop()
+})
+
+const nowhere = '/api/builds/0a3aee49-6666-4879-938d-000000000000'
+/** Nothing of the inside may be sent: no stack, SQL or path. */
+const expectClean = (text: string) => expect(text).not.toMatch(/\n\s+at |select |insert |update "|node_modules|\.ts|\/server|\/core|knex|password/i)
+
+const BUILD_ROUTES = ['records', 'board', 'weight', 'power', 'history', ...RESOURCE_NAMES]
+const WRITES: [method: string, path: string][] = [
+  ['POST', '/api/builds'],
+  ['PATCH', 'BUILD'],
+  ['DELETE', 'BUILD'],
+  ['POST', 'BUILD/restore'],
+  ['PUT', 'BUILD/stage-order'],
+  ...RESOURCE_NAMES.flatMap((name): [string, string][] => [
+    ['POST', `BUILD/${name}`],
+    ['PATCH', `BUILD/${name}/${randomUUID()}`],
+    ['DELETE', `BUILD/${name}/${randomUUID()}`],
+    ['POST', `BUILD/${name}/${randomUUID()}/restore`],
+  ]),
+]
+
+describe.each(WRITES)('%s %s', (method, route) => {
+  const at = (build: string) => route.replace('BUILD', build)
+  it('refuses malformed JSON', async () => {
+    const answer = await server.call(method, at(path), '{"id":')
+    expect(answer).toMatchObject({ status: 400, type: expect.stringContaining('application/problem+json'), body: { status: 400, code: 'malformed' } })
+    expectClean(answer.text)
+  })
+  it('refuses an unknown field by its name', async () => {
+    const answer = await server.call(method, at(path), { version: 1, surprise: true })
+    expect(answer.status).toBe(422)
+    expect(answer.text).toMatch(/surprise/)
+    expectClean(answer.text)
+  })
+  it('answers that the database is away', async () => {
+    const body = route === '/api/builds' ? buildBody() : route.endsWith('stage-order') ? { stages: [{ id: randomUUID(), version: 1 }] } : { version: 1 }
+    const answer = await away.call(method, at(nowhere), body)
+    // A new record needs all its fields first, so that body is refused before the database is asked.
+    const isCreate = method === 'POST' && route !== '/api/builds' && !route.endsWith('restore')
+    expect(answer).toMatchObject(isCreate ? { status: 422 } : { status: 503, body: { code: 'database-away' } })
+    expectClean(answer.text)
+  })
+  it('finds nothing under a wrong id', async () => {
+    if (route === '/api/builds') return
+    const answer = await server.call(method, at('/api/builds/not-an-id'), { version: 1 })
+    expect([404, 422]).toContain(answer.status)
+    expectClean(answer.text)
+  })
+})
+
+describe.each(BUILD_ROUTES)('GET builds/…/%s', (name) => {
+  it('answers for a build that is there and 404 for one that is not', async () => {
+    expect((await server.call('GET', `${path}/${name}`)).status).toBe(200)
+    if (name === 'history') return
+    const missing = await server.call('GET', `${nowhere}/${name}`)
+    expect(missing).toMatchObject({ status: 404, body: { code: 'not-found' } })
+    expectClean(missing.text)
+  })
+})
+
+describe('who may talk to the server', () => {
+  test.each([
+    ['another host', { host: 'evil.example:80' }],
+    ['another port', { host: '127.0.0.1:1' }],
+    ['another origin', { origin: 'http://evil.example' }],
+    ['a cross-site request', { 'sec-fetch-site': 'cross-site' }],
+    ['a same-site request', { 'sec-fetch-site': 'same-site' }],
+    ['a form post', { 'content-type': 'application/x-www-form-urlencoded' }],
+  ])('refuses %s', async (_, headers) => {
+    expect((await server.call('POST', '/api/builds', buildBody(), headers as unknown as Record<string, string>)).status).toBe(403)
+  })
+  it('takes our own origin', async () => {
+    const answer = await server.call('POST', '/api/builds', buildBody(), { origin: `http://127.0.0.1:${server.port}`, 'sec-fetch-site': 'same-origin' })
+    expect(answer.status).toBe(201)
+  })
+  it('sends the headers that keep the page to itself', async () => {
+    const { headers } = await server.call('GET', '/api/health')
+    expect(headers['content-security-policy']).toContain("script-src 'self' 'wasm-unsafe-eval'")
+    expect(headers['x-content-type-options']).toBe('nosniff')
+    expect(headers['cache-control']).toBe('no-store')
+    expect(headers['x-powered-by']).toBeUndefined()
+  })
+  it('refuses what is too large', async () => {
+    const answer = await server.call('POST', '/api/builds', { ...buildBody(), name: 'x'.repeat(300_000) })
+    expect(answer).toMatchObject({ status: 413, body: { code: 'too-large' } })
+  })
+})
+
+describe('calculations over HTTP', () => {
+  it('lists them with schemas', async () => {
+    const { body } = await server.call('GET', '/api/calc')
+    for (const entry of body)
+      expect(entry).toMatchObject({
+        name: expect.any(String),
+        formula: expect.any(String),
+        sources: expect.any(Array),
+        input: { type: 'object' },
+        output: { type: 'object' },
+      })
+    expect(body.map((entry: { name: string }) => entry.name)).toEqual(
+      expect.arrayContaining(['air.density', 'build.mass-at-stage', 'build.power-at-stage', 'mass.forecast', 'dyno.correction']),
+    )
+  })
+  it('answers and refuses', async () => {
+    const good = await server.call('POST', '/api/calc/dyno.power-torque', { speedRpm: 6500, torqueNm: 400 })
+    expect(good.body.value.powerW).toBeCloseTo(272_271.36, 1)
+    const bad = await server.call('POST', '/api/calc/dyno.power-torque', { speedRpm: 0, torqueNm: 400 })
+    expect(bad).toMatchObject({ status: 422, body: { ok: false, error: { code: 'out-of-range', field: 'speedRpm' } } })
+    const dead = await server.call('POST', '/api/calc/mass.corners', { pads: { LF: { massKg: 322.5 }, RF: { massKg: 311 }, LR: { massKg: 286.5 }, RR: null } })
+    expect(dead.body.value.figures).toBeNull()
+    expect(dead.body.value.refusal).toMatch(/right rear pad.*Three readings are kept/)
+    expect((await server.call('POST', '/api/calc/no.such', {})).status).toBe(404)
+  })
+})

@@ -1,0 +1,89 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
+import { makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
+
+let server: TestServer
+let path = ''
+let files = ''
+beforeAll(async () => {
+  server = await startTestServer()
+  const ids = await makeBuild(server)
+  path = ids.path
+  const session = {
+    id: randomUUID(),
+    stageId: ids.stageZero,
+    at: '2026-03-01T10:00:00Z',
+    dynoName: 'hub',
+    place: 'hub',
+    printedStandard: 'SAE J1349',
+    boostControl: 'none',
+  }
+  await server.call('POST', `${path}/sessions`, session)
+  files = `${path}/sessions/${session.id}/pull-files`
+})
+afterAll(() => server.stop())
+
+const rows = (count: number, factor = 1) =>
+  Array.from({ length: count }, (_, i) => `${3000 + 50 * i},${((300 * (3000 + 50 * i) * Math.PI) / 30000) * factor},300`)
+const send = (mode: string, body: string | Buffer, importId: string = randomUUID(), more = '') =>
+  server.call('POST', `${files}?mode=${mode}&importId=${importId}${more}`, body, { 'content-type': 'text/csv' })
+
+describe('a pull file', () => {
+  it('is previewed without being stored, then stored once', async () => {
+    const text = ['rpm,power kW,torque Nm', ...rows(60)].join('\r\n')
+    const preview = await send('preview', text)
+    expect(preview.body).toMatchObject({ delimiter: 'comma', pulls: [{ rowCount: 60, cutRowCount: 0 }], refusedLineCount: 0 })
+    expect((await server.call('GET', `${path}/pulls`)).body).toEqual([])
+    const importId = randomUUID()
+    expect((await send('import', text, importId)).status).toBe(201)
+    expect((await send('import', text, importId)).body).toHaveLength(1)
+    const { body } = await server.call('GET', `${path}/pulls`)
+    expect(body).toHaveLength(1)
+    expect(body[0].peakPowerW).toBeCloseTo((300 * 5950 * Math.PI) / 30, 3)
+    expect(body[0].curve.powerW).toHaveLength(60)
+    const samples = await server.knex('pull_channels').where({ pullId: body[0].id }).orderBy('position')
+    expect(samples.map((channel) => channel.name)).toEqual(['rpm', 'power', 'torque'])
+    expect(samples[0].samples.readDoubleLE(8)).toBe(3050)
+  })
+
+  it('reads a Western file that is not UTF-8', async () => {
+    const text = Buffer.concat([
+      Buffer.from('rpm;power kW;torque Nm;intake \u00b0C\n', 'latin1'),
+      Buffer.from(
+        rows(20)
+          .map((row) => `${row.replaceAll(',', ';')};21`)
+          .join('\n'),
+      ),
+    ])
+    expect((await send('preview', text)).body.pulls).toHaveLength(1)
+  })
+
+  test.each([
+    ['a wrong unit', ['rpm,power kW,torque Nm', ...rows(40, 1.3410220896)].join('\n'), 422, /power is in hp but labelled kW/],
+    ['too few rows', ['rpm,power kW,torque Nm', ...rows(8)].join('\n'), 422, /at least 10/],
+    ['a binary file', Buffer.from([0x50, 0x4b, 3, 4, 0, 0, 0, 0]), 422, /not a text file/],
+    ['an empty file', ' ', 422, /empty/],
+    ['another delimiter', 'rpm|power kW|torque Nm\n3000|90|300', 422, /one column only/],
+  ] as const)('%s is refused and nothing is stored', async (_, body, status, sentence) => {
+    const before = (await server.call('GET', `${path}/pulls`)).body.length
+    const answer = await send('import', body)
+    expect(answer.status).toBe(status)
+    expect(answer.body.detail).toMatch(sentence)
+    expect((await server.call('GET', `${path}/pulls`)).body).toHaveLength(before)
+  })
+
+  it('takes the unit a person picked', async () => {
+    const text = ['rpm,power kW,torque Nm', ...rows(40, 1.3410220896)].join('\n')
+    expect((await send('preview', text, randomUUID(), '&powerUnit=hp')).body.crossCheckRatio).toBeCloseTo(1, 4)
+  })
+
+  it('stops reading at 100 MB', async () => {
+    const answer = await server
+      .call('POST', `${files}?mode=preview&importId=${randomUUID()}`, 'rpm,power kW\n', {
+        'content-type': 'text/csv',
+        'content-length': String(101 * 1024 * 1024),
+      })
+      .catch((error: Error) => error)
+    if (!(answer instanceof Error)) expect(answer).toMatchObject({ status: 413, body: { detail: expect.stringMatching(/100 MB/) } })
+  })
+})

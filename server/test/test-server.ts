@@ -1,0 +1,103 @@
+import { randomUUID } from 'node:crypto'
+import http from 'node:http'
+import type { AddressInfo } from 'node:net'
+import knexPackage, { type Knex } from 'knex'
+import { pino } from 'pino'
+import { makeApp } from '../src/app.ts'
+import { openDatabase } from '../src/database/open.ts'
+import { TEMPLATE } from './global-setup.ts'
+
+export interface Answer {
+  readonly status: number
+  readonly type: string
+  // biome-ignore lint/suspicious/noExplicitAny: bodies are asserted on, field by field
+  readonly body: any
+  readonly text: string
+  readonly headers: http.IncomingHttpHeaders
+}
+
+export interface TestServer {
+  readonly knex: Knex
+  readonly port: number
+  readonly databaseName: string
+  readonly call: (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>
+  readonly stop: () => Promise<void>
+}
+
+/** The real application on a fresh clone of the template database. */
+export async function startTestServer(): Promise<TestServer> {
+  const base = process.env.DATABASE_URL as string
+  const databaseName = `test_${randomUUID().replaceAll('-', '')}`
+  const admin = knexPackage.knex({ client: 'pg', connection: base })
+  await admin.raw(`CREATE DATABASE ${databaseName} TEMPLATE ${TEMPLATE}`)
+  const url = new URL(base)
+  url.pathname = `/${databaseName}`
+  const knex = openDatabase(url.href)
+  const server = http.createServer(makeApp({ knex, logger: pino({ level: 'silent' }) }))
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
+  const { port } = server.address() as AddressInfo
+  const call: TestServer['call'] = (method, path, body, headers = {}) =>
+    new Promise((resolve, reject) => {
+      const payload = body === undefined || typeof body === 'string' || body instanceof Buffer ? body : JSON.stringify(body)
+      const length: Record<string, string> = payload === undefined ? {} : { 'content-length': String(Buffer.byteLength(payload)) }
+      const request = http.request(
+        { host: '127.0.0.1', port, method, path, headers: { 'content-type': 'application/json', ...length, ...headers } },
+        (response) => {
+          const chunks: Buffer[] = []
+          response.on('data', (chunk) => chunks.push(chunk))
+          response.on('end', () => {
+            const text = Buffer.concat(chunks).toString('utf8')
+            const type = String(response.headers['content-type'] ?? '')
+            resolve({ status: response.statusCode ?? 0, type, text, body: type.includes('json') ? JSON.parse(text) : text, headers: response.headers })
+          })
+        },
+      )
+      request.on('error', reject)
+      request.end(payload)
+    })
+  return {
+    knex,
+    port,
+    databaseName,
+    call,
+    stop: async () => {
+      server.closeAllConnections()
+      await new Promise((resolve) => server.close(resolve))
+      await knex.destroy()
+      await admin.raw(`DROP DATABASE IF EXISTS ${databaseName} WITH (FORCE)`)
+      await admin.destroy()
+    },
+  }
+}
+
+export const buildBody = (id: string = randomUUID()) => ({
+  id,
+  name: 'Tern',
+  discipline: 'drift',
+  drivenAxles: 'rear',
+  wheelbaseM: 2.57,
+  trackFrontM: 1.5,
+  trackRearM: 1.52,
+  reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 },
+  powerBasis: { place: 'hub', standard: 'SAE J1349', boostSchool: 'none' },
+})
+
+export const changeBody = (stageId: string, id: string = randomUUID()) => ({
+  id,
+  stageId,
+  kind: 'off',
+  name: 'bench',
+  values: [{ massKg: 18.6, proof: 'measured', typed: '18.6 kg', at: '2026-03-01T10:00:00Z' }],
+  state: 'done',
+})
+
+/** A build with one stage after the first; answers the ids. */
+export async function makeBuild(server: TestServer): Promise<{ buildId: string; stageZero: string; stageOne: string; path: string }> {
+  const build = buildBody()
+  await server.call('POST', '/api/builds', build)
+  const path = `/api/builds/${build.id}`
+  const stageOne = randomUUID()
+  await server.call('POST', `${path}/stages`, { id: stageOne, position: 1, name: 'Strip' })
+  const stages = await server.call('GET', `${path}/stages`)
+  return { buildId: build.id, stageZero: stages.body[0].id, stageOne, path }
+}
