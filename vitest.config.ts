@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     projects: [
       { test: { name: 'core', root: 'core', environment: 'node', include: ['src/**/*.test.ts', 'test/**/*.test.ts'] } },
-      { test: { name: 'contract', root: 'contract', environment: 'node', include: ['src/**/*.test.ts'] } },
+      { test: { name: 'scripts', root: 'scripts', environment: 'node', include: ['**/*.test.ts'], testTimeout: 60_000 } },
       { test: { name: 'web', root: 'web', environment: 'happy-dom', include: ['src/**/*.test.{ts,tsx}'] } },
       {
         test: {

@@ -23,7 +23,7 @@ test('the demo shows its numbers, verdicts and what to do next', async ({ page }
   await expect(page.getByRole('link', { name: /kg unexplained/ })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Two dyno sessions disagree' })).toBeVisible()
   await table
-    .getByRole('button', { name: /Working of/ })
+    .getByRole('button', { name: /open the working/ })
     .first()
     .click()
   const sheet = page.getByRole('dialog')

@@ -17,7 +17,7 @@ test('a server killed between the key press and the answer loses nothing and sto
   await expect(page.getByText(/Kept here and sent again by itself/)).toBeVisible()
   await expect(page.getByLabel('New ledger line')).toHaveValue('off horn bracket 0.7 kg')
   await served.start()
-  await expect(page.getByRole('cell', { name: 'horn bracket' })).toHaveCount(1, { timeout: 20_000 })
+  await expect(page.getByRole('cell', { name: 'horn bracket', exact: true })).toHaveCount(1, { timeout: 20_000 })
   await expect(page.getByLabel('New ledger line')).toHaveValue('')
 })
 
@@ -33,9 +33,9 @@ test('an answer that was lost is not stored twice', async ({ page }) => {
   })
   await page.getByLabel('New ledger line').fill('off tow eye 0.9 kg')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('cell', { name: 'tow eye' })).toHaveCount(1, { timeout: 15_000 })
+  await expect(page.getByRole('cell', { name: 'tow eye', exact: true })).toHaveCount(1, { timeout: 15_000 })
   await page.reload()
-  await expect(page.getByRole('cell', { name: 'tow eye' })).toHaveCount(1)
+  await expect(page.getByRole('cell', { name: 'tow eye', exact: true })).toHaveCount(1)
 })
 
 test('a database that is cut off in the middle loses nothing and stores once', async ({ page, served }) => {
@@ -48,7 +48,7 @@ test('a database that is cut off in the middle loses nothing and stores once', a
   await page.keyboard.press('Enter')
   await expect(page.getByText(/database does not answer/)).toBeVisible({ timeout: 15_000 })
   await cut(true)
-  await expect(page.getByRole('cell', { name: 'mud flaps' })).toHaveCount(1, { timeout: 25_000 })
+  await expect(page.getByRole('cell', { name: 'mud flaps', exact: true })).toHaveCount(1, { timeout: 25_000 })
   await admin.destroy()
 })
 

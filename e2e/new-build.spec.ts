@@ -81,7 +81,7 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
   await fill(page, 'Fuel in the tank', '20 L ± 1')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('dialog')).toBeHidden()
-  await expect(page.getByRole('button', { name: /Working of 1.320/ }).first()).toBeVisible()
+  await expect(page.getByRole('button', { name: /1.320.*open the working/ }).first()).toBeVisible()
 
   await page.evaluate(() => (document.activeElement as HTMLElement).blur())
   await page.keyboard.press(']')
@@ -89,11 +89,11 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
   await fill(page, 'New ledger line', 'off rear bench 41 lb weighed @cabin')
   await expect(page.getByText(/Reads as:.*18\.60/)).toBeVisible()
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('cell', { name: 'rear bench' })).toBeVisible()
+  await expect(page.getByRole('cell', { name: 'rear bench', exact: true })).toBeVisible()
   await expect(page.getByLabel('New ledger line')).toBeFocused()
   await page.keyboard.type('on half cage 30 guess @cabin')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('cell', { name: /half cage/ })).toBeVisible()
+  await expect(page.getByRole('cell', { name: 'half cage planned', exact: true })).toBeVisible()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('18.6 kg banked')
 
   await page.evaluate(() => (document.activeElement as HTMLElement).blur())

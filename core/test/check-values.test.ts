@@ -27,7 +27,8 @@ function calculate(name: string, input: unknown): Record<string, number> & Recor
   return answer.value as Answer
 }
 
-const number = (row: Row, key: string) => row.inputs[key]?.value as number
+const input = (row: Row, key: string): unknown => row.inputs[key]?.value
+const number = (row: Row, key: string) => input(row, key) as number
 const air = (row: Row) => ({
   pressurePa: number(row, 'p_wet') ?? number(row, 'p'),
   temperatureK: number(row, 't') + 273.15,
@@ -36,22 +37,22 @@ const air = (row: Row) => ({
 const factor = (row: Row, standard: string, boostSchool?: string) =>
   calculate('dyno.correction', { standard, ...air(row), ...(boostSchool ? { boostSchool } : {}) }).factor as number
 const pads = (row: Row, sd: (kg: number) => number) => {
-  const [LF, RF, LR, RR] = (row.inputs['LF,RF,LR,RR']?.value as number[]).map((massKg) => ({ massKg, sdKg: sd(massKg) }))
+  const [LF, RF, LR, RR] = (input(row, 'LF,RF,LR,RR') as number[]).map((massKg) => ({ massKg, sdKg: sd(massKg) }))
   return { LF, RF, LR, RR }
 }
 const corners = (row: Row, sd = (_: number) => 0.5) =>
   calculate('mass.corners', { pads: pads(row, sd) }).figures as Record<string, { value: number; sd: number }>
-const pairs = (row: Row) => (row.inputs['(estimate, measured)']?.value as [number, number][]).map(([guessKg, measuredKg]) => ({ guessKg, measuredKg }))
+const pairs = (row: Row) => (input(row, '(estimate, measured)') as [number, number][]).map(([guessKg, measuredKg]) => ({ guessKg, measuredKg }))
 const forecast = (row: Row) =>
   calculate('mass.forecast', {
     knownKg: number(row, 'measured so far'),
     pairs: pairs(row),
-    parts: (row.inputs['open estimates']?.value as number[]).map((massKg) => ({ massKg })),
+    parts: (input(row, 'open estimates') as number[]).map((massKg) => ({ massKg })),
     ...(row.inputs.limit ? { limitKg: number(row, 'limit') } : {}),
   })
 const combined = (row: Row) =>
   calculate('mass.combine', {
-    parts: (row.inputs['parts [m,x,y,z,Izz]']?.value as number[][]).map(([massKg, xM, yM, zM, yawInertiaKgM2]) => ({ massKg, xM, yM, zM, yawInertiaKgM2 })),
+    parts: (input(row, 'parts [m,x,y,z,Izz]') as number[][]).map(([massKg, xM, yM, zM, yawInertiaKgM2]) => ({ massKg, xM, yM, zM, yawInertiaKgM2 })),
   })
 const crossing = (powerUnit: string, torqueUnit: string) =>
   calculate('dyno.power-torque', { speedRpm: 1000, torqueNm: 1, powerUnit, torqueUnit }).crossingSpeedRpm as number

@@ -213,7 +213,7 @@ function powerWorking(values: StageValues, position: number): Working | undefine
             note: where,
           },
         ]
-      case 'unasked':
+      default:
         return [
           {
             label: 'a change touches power and nothing says by how much',

@@ -94,14 +94,17 @@ export class PullReader {
     this.waiting = []
   }
 
-  private refuse(line: number, reason: string): void {
+  /** Notes a line that is left out; answers true so that a reader can stop with it. */
+  private refuse(line: number, reason: string): true {
     this.refusedCount++
     if (this.refused.length < MOST_REPORTED_LINES) this.refused.push({ line, reason })
+    return true
   }
 
-  private takeRow(cells: readonly string[], line: number): void {
+  /** Takes a row into its pull; true when it was refused instead. */
+  private takeRow(cells: readonly string[], line: number): boolean {
     const columns = this.columns as ChannelColumn[]
-    if (cells.length < columns.length) return void this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
+    if (cells.length < columns.length) return this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
     const values: number[] = []
     for (const column of columns) {
       const cell = (cells[column.index] ?? '').trim()
@@ -124,6 +127,7 @@ export class PullReader {
     this.pullFor(cells, speed).columns.forEach((list, i) => {
       list.push(values[i] as number)
     })
+    return false
   }
 
   private pullFor(cells: readonly string[], speed: number): OpenPull {

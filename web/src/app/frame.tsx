@@ -52,7 +52,7 @@ function TopBar() {
           type="button"
           className={item}
           onClick={() => dispatch(prefer({ decimalMark: preferences.decimalMark === '.' ? ',' : '.' }))}
-          aria-label={`Decimal mark: ${preferences.decimalMark === '.' ? 'point' : 'comma'}. Change`}
+          aria-label={`${preferences.decimalMark === '.' ? '1.5' : '1,5'}, decimal mark ${preferences.decimalMark === '.' ? 'point' : 'comma'}. Change`}
         >
           {preferences.decimalMark === '.' ? '1.5' : '1,5'}
         </button>

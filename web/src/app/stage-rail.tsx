@@ -5,11 +5,19 @@ import { stageStateText } from '../ui/words.ts'
 /** Stages as stations on one line: solid where proven, hatched where planned, the picked one on yellow. */
 export function StageRail({ stages, position, pick }: { stages: readonly BoardStage[]; position: number; pick: (at: number) => void }) {
   const picked = useRef<HTMLButtonElement>(null)
+  // Where quick key presses lead, before the address has followed.
+  const wanted = useRef(position)
   useEffect(() => {
-    const move = (event: Event) => pick(position + (event as CustomEvent<number>).detail)
+    wanted.current = position
+  }, [position])
+  useEffect(() => {
+    const move = (event: Event) => {
+      wanted.current = Math.min(stages.length - 1, Math.max(0, wanted.current + (event as CustomEvent<number>).detail))
+      pick(wanted.current)
+    }
     document.addEventListener('move-stage', move)
     return () => document.removeEventListener('move-stage', move)
-  }, [pick, position])
+  }, [pick, stages.length])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the picked station is scrolled into view whenever the pick moves.
   useEffect(() => {
     picked.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' })

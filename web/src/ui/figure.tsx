@@ -14,12 +14,11 @@ export interface FigureProps {
   readonly showSpread?: boolean
   /** Opens its working. */
   readonly working?: { of: WorkingSubject; id: string } | undefined
-  readonly label?: string
   readonly className?: string
 }
 
 /** A number with its unit, spread and proof; a calculated one opens its working. */
-export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true, showSpread = false, working, label, className = '' }: FigureProps) {
+export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true, showSpread = false, working, className = '' }: FigureProps) {
   const { format } = useQuantities()
   const shown = format(kind, value, { sd, ...(sign ? { sign } : {}), ...(decimals === undefined ? {} : { decimals }) })
   const number = (
@@ -32,7 +31,7 @@ export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true
   return (
     <span className="inline-flex items-baseline gap-1.5 whitespace-nowrap">
       {working ? (
-        <WorkingLink of={working.of} id={working.id} label={label ?? `Working of ${shown.number} ${shown.unit}`}>
+        <WorkingLink of={working.of} id={working.id}>
           {number}
         </WorkingLink>
       ) : (
@@ -44,12 +43,11 @@ export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true
 }
 
 /** Opens a working; the address holds which one, so that Back closes it. */
-export function WorkingLink({ of, id, label, children }: { of: WorkingSubject; id: string; label: string; children: React.ReactNode }) {
+export function WorkingLink({ of, id, children }: { of: WorkingSubject; id: string; children: React.ReactNode }) {
   const [search, setSearch] = useSearchParams()
   return (
     <button
       type="button"
-      aria-label={label}
       className="min-h-6 text-left underline decoration-edge decoration-dotted decoration-1 underline-offset-4"
       onClick={() => {
         const next = new URLSearchParams(search)
@@ -58,6 +56,7 @@ export function WorkingLink({ of, id, label, children }: { of: WorkingSubject; i
       }}
     >
       {children}
+      <span className="sr-only">, open the working</span>
     </button>
   )
 }

@@ -26,7 +26,7 @@ export function Verdict({ row }: { row: BoardRow }) {
           : 'text-ink'
   return (
     <p className={`font-bold ${tone}`}>
-      <WorkingLink of={kind} id={record.id} label={`${word}${chance}: open the working`}>
+      <WorkingLink of={kind} id={record.id}>
         {word}
         {since}
         {chance}

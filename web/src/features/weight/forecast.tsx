@@ -69,7 +69,7 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
       </svg>
       {row?.goal.kind === 'target' && (
         <p className="mb-1 font-bold">
-          <WorkingLink of="target" id={row.goal.record.id} label="Working of the verdict">
+          <WorkingLink of="target" id={row.goal.record.id}>
             {row.goal.verdict.word}
             {row.goal.verdict.chance !== null && `, ${formatChance(row.goal.verdict.chance)}`}
           </WorkingLink>

@@ -75,7 +75,7 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
               <div key={word}>
                 <dt className={`text-xs ${word === 'waiting' && kg ? 'text-wait' : 'text-quiet'}`}>{word}</dt>
                 <dd className="text-[20px] font-bold">
-                  <Figure kind="mass" value={kg ?? 0} working={{ of: 'score', id: stageId }} label={`Working of ${word}`} />
+                  <Figure kind="mass" value={kg ?? 0} working={{ of: 'score', id: stageId }} />
                 </dd>
               </div>
             ))}

@@ -78,7 +78,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
             <div key={word} className="flex items-baseline justify-between gap-2 border-t border-line py-1.5">
               <dt className="text-quiet">{word}</dt>
               <dd className="font-bold">
-                <Figure kind={kind} value={entry.value} sd={entry.sd} working={{ of: 'weighing', id: weighing.id }} label={`Working of ${word}`} />
+                <Figure kind={kind} value={entry.value} sd={entry.sd} working={{ of: 'weighing', id: weighing.id }} />
               </dd>
             </div>
           ))}

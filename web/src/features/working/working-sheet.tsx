@@ -35,6 +35,7 @@ export function WorkingSheet() {
             <table className="w-full">
               <tbody>
                 {data.lines.map((line, i) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: two lines of a working may read alike; their place tells them apart
                   <tr key={`${line.label}${i}`} className="border-t border-line align-baseline">
                     <th scope="row" className="py-1.5 pr-3 font-normal text-ink">
                       {line.label}
