@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { afterAll, describe, expect, it, test } from 'vitest'
+import { afterAll, afterEach, describe, expect, it, test } from 'vitest'
 // @ts-expect-error a script without types
 import { layerFaults } from './check-layers.mjs'
 
@@ -35,18 +35,20 @@ describe('the layer check finds a planted fault', () => {
 })
 
 describe('formatter and linter find a planted fault', () => {
-  const biome = (command: string, text: string) =>
-    spawnSync(path.join(root, 'node_modules/.bin/biome'), [command, `--stdin-file-path=${path.join(root, 'core/src/planted.ts')}`], {
-      cwd: root,
-      input: text,
-      encoding: 'utf8',
-    })
+  const planted = path.join(root, 'scripts', 'planted-by-a-test.ts')
+  afterEach(() => rmSync(planted, { force: true }))
+  const check = (text: string) => {
+    writeFileSync(planted, text)
+    return spawnSync(path.join(root, 'node_modules/.bin/biome'), ['check', planted], { cwd: root, encoding: 'utf8' })
+  }
   it('in layout', () => {
-    const untidy = 'export const a   =  "b";\n'
-    expect(biome('format', untidy).stdout).not.toBe(untidy)
+    expect(check('export const a   =  "b";\n').stderr).toMatch(/format/)
   })
   it('in code', () => {
-    expect(biome('lint', 'export const a = () => { debugger\n return 1 }\n').stderr).toMatch(/noDebugger/)
+    expect(check('export const a = () => {\n  debugger\n  return 1\n}\n').stderr).toMatch(/noDebugger/)
+  })
+  it('and nothing in clean code', () => {
+    expect(check('export const a = 1\n').status).toBe(0)
   })
 })
 

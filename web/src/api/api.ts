@@ -54,6 +54,18 @@ export const api = createApi({
     }),
     createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
+      // The new record stands in the lists at once; what is worked out from it is read again.
+      onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled }) => {
+        const made = await queryFulfilled.catch(() => null)
+        if (!made) return
+        const key = resource === 'in-cars' ? 'inCars' : resource
+        dispatch(
+          api.util.updateQueryData('records', buildId, (draft) => {
+            const list = draft[key] as unknown as Body[]
+            if (!list.some((entry) => entry.id === made.data.id)) list.push(made.data)
+          }),
+        )
+      },
       invalidatesTags: (_r, error) => (error ? [] : ['Build']),
     }),
     patchRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; body: Body }>({

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import type { LedgerLineFigures, WeightRoom } from '@bold-ballast/core'
+import { type LedgerLineFigures, lineMass, type WeightRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Figure } from '../../ui/figure.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
@@ -11,6 +11,12 @@ type StoredChange = StoredRecords['changes'][number]
 interface Row {
   readonly change: StoredChange
   readonly figures: LedgerLineFigures
+}
+
+/** A line that was just typed, until its figures are worked out with all others. */
+function previewFigures(change: StoredChange): LedgerLineFigures {
+  const { massKg, sdKg, proof, disagreesWith } = lineMass(change)
+  return { changeId: change.id, massKg: change.kind === 'off' ? -massKg : massKg, sdKg, proof, saving: null, disagrees: disagreesWith !== undefined }
 }
 
 const HOW_WORDS = { guess: 'guess', catalogue: 'catalogue', calculated: 'calculated', measured: 'weighed', confirmed: 'weighed twice' } as const
@@ -28,8 +34,8 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
     )
   const figuresOf = new Map(room.lines.map((line) => [line.changeId, line]))
   const rows = records.changes.flatMap((change): Row[] => {
-    const figures = figuresOf.get(change.id)
-    return change.stageId === stageId && figures ? [{ change, figures }] : []
+    if (change.stageId !== stageId || change.state === 'dropped') return []
+    return [{ change, figures: figuresOf.get(change.id) ?? previewFigures(change) }]
   })
   const offs = rows.filter((row) => row.change.kind === 'off')
   const offIds = new Set(offs.map((row) => row.change.id))
