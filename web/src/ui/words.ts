@@ -26,6 +26,6 @@ export const timeText = (instant: string): string => timeFormat.format(new Date(
 export function stageStateText(stage: BoardStage): string {
   const count = stage.toProve > 0 && stage.proven < stage.toProve ? `${stage.proven} of ${stage.toProve} proven` : stage.state
   const late = stage.isLate ? 'late, ' : ''
-  const state = stage.state === 'planned' ? 'planned' : count
+  const state = stage.state === 'planned' ? (stage.position === 0 ? 'not measured yet' : 'planned') : count
   return `${late}${state}${stage.date ? `, ${dayText(stage.date).replace(/ \d{4}$/, '')}` : ''}`
 }

@@ -18,8 +18,8 @@ export const goalFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
     label: 'Kind',
     type: 'select',
     options: [
-      { value: 'target', label: 'target: a promise by a stage' },
-      { value: 'limit', label: 'limit: never to be broken' },
+      { value: 'target', label: 'a target' },
+      { value: 'limit', label: 'a limit' },
     ],
   },
   { name: 'metric', label: 'Of', type: 'select', options: METRICS.map((metric) => ({ value: metric, label: METRIC_INFO[metric].word })) },

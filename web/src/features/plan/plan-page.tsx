@@ -81,7 +81,7 @@ function StagesTab({ records, buildId }: TabProps) {
                 {board?.stages[at]?.state}
                 {board?.stages[at]?.isDateOutOfOrder && <span className="block text-xs text-wait">date out of order</span>}
               </span>
-              <span className="flex gap-1">
+              <span className="flex items-baseline gap-3">
                 <button type="button" className="button" aria-label={`Move ${stage.name} earlier`} disabled={at < 2} onClick={() => void move(at, at - 1)}>
                   ↑
                 </button>
@@ -94,12 +94,12 @@ function StagesTab({ records, buildId }: TabProps) {
                 >
                   ↓
                 </button>
-                <button type="button" className="button" onClick={() => setEditing(stage.id)} aria-label={`Change ${stage.name}`}>
+                <button type="button" className="word-link" onClick={() => setEditing(stage.id)} aria-label={`Change ${stage.name}`}>
                   Change
                 </button>
                 <button
                   type="button"
-                  className="button"
+                  className="word-link"
                   disabled={at === 0}
                   onClick={() => void removal.take(stage, stage.name)}
                   aria-label={`Delete ${stage.name}`}
@@ -142,7 +142,7 @@ function StagesTab({ records, buildId }: TabProps) {
 }
 
 function GoalsTab({ records, buildId }: TabProps) {
-  const { units } = useQuantities()
+  const { units, text } = useQuantities()
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const targets = useRemoval(buildId, 'targets')
@@ -178,16 +178,16 @@ function GoalsTab({ records, buildId }: TabProps) {
                   <span className="w-[52px] text-quiet">{resource === 'targets' ? 'target' : 'limit'}</span>
                   <span className="min-w-[120px] flex-1 font-semibold">{word}</span>
                   <span className="text-[16px]">
-                    <Figure kind={kind} value={record.value} className="font-bold" /> {SENSE_WORDS[record.sense]}{' '}
-                    {'highValue' in record && record.highValue !== null && <Figure kind={kind} value={record.highValue} className="font-bold" />}
+                    <strong>{text(kind, record.value, { isGoal: true })}</strong> {SENSE_WORDS[record.sense]}{' '}
+                    {'highValue' in record && record.highValue !== null && <strong>{text(kind, record.highValue, { isGoal: true })}</strong>}
                   </span>
                   <span className="w-[200px] text-quiet">
                     {'dueStageId' in record ? `by ${stageName(record.dueStageId)}` : `from ${stageName(record.fromStageId)} on`}
                   </span>
-                  <span className="flex gap-1">
+                  <span className="flex items-baseline gap-3">
                     <button
                       type="button"
-                      className="button"
+                      className="word-link"
                       onClick={() => setEditing({ resource, id: record.id })}
                       aria-label={`Change the ${word.toLowerCase()} ${resource.slice(0, -1)}`}
                     >
@@ -195,7 +195,7 @@ function GoalsTab({ records, buildId }: TabProps) {
                     </button>
                     <button
                       type="button"
-                      className="button"
+                      className="word-link"
                       onClick={() => void (resource === 'targets' ? targets : limits).take(record, `the ${resource.slice(0, -1)}`)}
                       aria-label={`Delete the ${word.toLowerCase()} ${resource.slice(0, -1)}`}
                     >
@@ -283,7 +283,7 @@ function ExpectationsTab({ records, buildId }: TabProps) {
                 </span>
                 <button
                   type="button"
-                  className="button"
+                  className="word-link"
                   onClick={() => void removal.take(entry, 'the expectation')}
                   aria-label={`Delete the expectation of stage ${stageOf(entry.stageId)?.position}`}
                 >
