@@ -4,6 +4,7 @@ import { expect, test } from './server.ts'
 async function openLedger(page: import('@playwright/test').Page) {
   await page.goto('/')
   await page.getByRole('link', { name: 'Gannet' }).click()
+  await page.getByRole('heading', { name: 'What next' }).waitFor()
   await page.keyboard.press('g')
   await page.keyboard.press('w')
   await page.getByLabel('New ledger line').waitFor()

@@ -125,6 +125,7 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
 test('a wrong file is refused with the cause, and the picked unit cures it', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('link', { name: 'Gannet' }).click()
+  await page.getByRole('heading', { name: 'What next' }).waitFor()
   await page.keyboard.press('g')
   await page.keyboard.press('p')
   await page.getByRole('button', { name: 'import pulls' }).first().click()

@@ -23,7 +23,7 @@ export interface StoredRecords {
 export interface GarageEntry {
   readonly build: StoredBuild
   readonly stageCount: number
-  /** The latest stage that is proven, or null. */
+  /** The latest stage that is built or proven, else the first that is underway, or null. */
   readonly reachedPosition: number | null
   readonly reachedName: string | null
   readonly reachedState: Board['stages'][number]['state'] | null

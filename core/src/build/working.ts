@@ -1,41 +1,16 @@
 import { CalculationError } from '../errors.ts'
 import { PAD_NAMES, PAD_WORDS } from '../mass/corners.ts'
-import { type Proof, proofRank } from '../proof/quantity.ts'
+import { proofRank } from '../proof/quantity.ts'
 import { quantileOf } from '../stats/distribution.ts'
-import type { QuantityKind } from '../units/units.ts'
 import { makeCar } from './car.ts'
 import { ledgerScore, stageSavings } from './ledger-score.ts'
 import { changeSign } from './line-mass.ts'
-import { chanceOf, METRIC_INFO, StageValues, weighingCentre } from './metrics.ts'
+import { chanceOf, METRIC_INFO, StageValues } from './metrics.ts'
 import type { BuildRecords, Limit, Metric, Target } from './records.ts'
 import { readPads } from './reference-mass.ts'
-import { sessionPower } from './session-power.ts'
-import { unexplainedAt } from './unexplained.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
-import { weighingFigures } from './weight-room.ts'
-
-/** One line of a working: a number, its unit kind, how sure it is and where it came from. */
-export interface WorkingLine {
-  readonly label: string
-  readonly value: number | null
-  readonly kind: QuantityKind
-  readonly sd?: number | undefined
-  readonly proof?: Proof | undefined
-  readonly isSigned?: boolean
-  readonly note?: string | undefined
-  /** What a person typed for it. */
-  readonly typed?: string | undefined
-}
-
-/** The explanation of one number. */
-export interface Working {
-  readonly title: string
-  /** The registered calculation whose formula, sources and assumptions go with it. */
-  readonly calculation: string
-  readonly result: WorkingLine
-  readonly lines: readonly WorkingLine[]
-  readonly remarks: readonly string[]
-}
+import { day, guessFactor, schoolRemark, stageName, type Working, type WorkingLine } from './working-line.ts'
+import { pullWorking, sessionWorking, unexplainedWorking, weighingWorking } from './working-records.ts'
 
 export const WORKING_SUBJECTS = [
   'mass',
@@ -90,9 +65,6 @@ function positionOf(values: StageValues, stageId: string): number {
   if (position < 0) throw new CalculationError('unknown', 'id', 'This build has no such stage.')
   return position
 }
-
-const stageName = (values: StageValues, position: number) => `stage ${position}, ${values.car.stages[position]?.name ?? ''}`
-const day = (instant: string) => instant.slice(0, 10)
 
 function massWorking(values: StageValues, position: number): Working | undefined {
   const mass = values.mass(position)
@@ -153,11 +125,6 @@ function massWorking(values: StageValues, position: number): Working | undefined
     lines: [...anchorLines, ...open],
     remarks: [...(guesses > 0 ? [biasRemark(values)] : []), ...(anchor.kind === 'equal' ? ['Scales replace the ledger: no line enters this number.'] : [])],
   }
-}
-
-function guessFactor(values: StageValues, logSd: number | undefined): number {
-  const { mu, s, v } = values.car.bias
-  return Math.exp(mu + (logSd ?? s) ** 2 / 2 + v / 2)
 }
 
 function biasRemark(values: StageValues): string {
@@ -234,20 +201,6 @@ function powerWorking(values: StageValues, position: number): Working | undefine
     lines,
     remarks: [...carried, ...schoolRemark(values)],
   }
-}
-
-function schoolRemark(values: StageValues): string[] {
-  const { place, standard, boostSchool } = values.car.records.build.powerBasis
-  const words = {
-    asNaturallyAspirated: 'as if naturally aspirated',
-    iso1585: 'by the ISO 1585 form',
-    temperatureOnly: 'by the temperature term only',
-    half: 'by half of the correction',
-    none: 'not at all',
-  }
-  return standard === 'none'
-    ? [`Basis: ${place}, as observed.`]
-    : [`Basis: ${place}, ${standard}; an engine under boost is corrected ${words[boostSchool]}. Good people differ here; the choice is the build’s.`]
 }
 
 function ratioWorking(values: StageValues, position: number): Working | undefined {
@@ -398,156 +351,5 @@ function limitWorking(values: StageValues, limit: Limit | undefined): Working | 
       ...goalLines(values, limit.metric, verdict.verdictPosition),
     ],
     remarks: [`Holds from ${stageName(values, verdict.fromPosition)} on. Broken is a measured value on the wrong side; would break, a predicted one.`],
-  }
-}
-
-function weighingWorking(values: StageValues, id: string): Working | undefined {
-  const weighing = values.car.records.weighings.find((entry) => entry.id === id)
-  if (!weighing) return undefined
-  const figures = weighingFigures(values, weighing)
-  const pads = readPads(weighing)
-  const readings = PAD_NAMES.map(
-    (pad): WorkingLine => ({
-      label: PAD_WORDS[pad],
-      value: pads[pad]?.massKg ?? null,
-      kind: 'mass',
-      sd: pads[pad]?.sdKg,
-      proof: 'measured',
-      typed: weighing.pads[pad]?.typed,
-      note: pads[pad] ? undefined : 'no reading',
-    }),
-  )
-  if (!figures.reference || !figures.corners) {
-    return {
-      title: `On the scales, ${day(weighing.at)}`,
-      calculation: 'mass.corners',
-      result: { label: 'total', value: null, kind: 'mass' },
-      lines: [
-        ...readings,
-        ...figures.known.map((entry): WorkingLine => ({ label: entry.label, value: entry.massKg, kind: 'mass', sd: entry.sdKg, proof: 'measured' })),
-      ],
-      remarks: figures.refusal ? [figures.refusal] : [],
-    }
-  }
-  const { corners } = figures
-  const centre = weighingCentre(values.car.records.build, weighing)
-  const share = (label: string, entry: { value: number; sd: number }): WorkingLine => ({
-    label,
-    value: entry.value,
-    kind: 'share',
-    sd: entry.sd,
-    proof: 'measured',
-  })
-  return {
-    title: `On the scales, ${day(weighing.at)}`,
-    calculation: 'mass.corners',
-    result: { label: 'mass at the reference condition', value: figures.reference.massKg, kind: 'mass', sd: figures.reference.sdKg, proof: 'measured' },
-    lines: [
-      ...readings,
-      ...figures.reference.terms.map(
-        (term, i): WorkingLine => ({ label: term.label, value: term.massKg, kind: 'mass', sd: term.sdKg > 0 ? term.sdKg : undefined, isSigned: i > 0 }),
-      ),
-      share('front share', corners.frontShare),
-      share('left share', corners.leftShare),
-      share('cross share, RF + LR', corners.crossShareRfLr),
-      share('cross share, LF + RR', corners.crossShareLfRr),
-      { label: 'wedge, LR − RR', value: corners.wedgeKg.value, kind: 'mass', sd: corners.wedgeKg.sd, isSigned: true },
-      { label: 'centre of mass behind the front axle', value: centre.behindFrontAxleM.value, kind: 'length', sd: centre.behindFrontAxleM.sd },
-      { label: 'centre of mass left of the middle', value: centre.leftOfMiddleM.value, kind: 'length', sd: centre.leftOfMiddleM.sd, isSigned: true },
-    ],
-    remarks: ['Shares are those of the pads as read that day; only the total is brought to the reference condition.', ...figures.warnings],
-  }
-}
-
-function unexplainedWorking(values: StageValues, id: string): Working | undefined {
-  const found = unexplainedAt(values.car, id)
-  const entry = (weighingId: string | undefined) => values.car.weighings.find((candidate) => candidate.weighing.id === weighingId)
-  const [before, after] = [entry(found?.sinceWeighingId), entry(id)]
-  if (!found || !before || !after) return undefined
-  const scale = (label: string, { weighing, reference }: typeof after): WorkingLine => ({
-    label: `${label}, ${day(weighing.at)}`,
-    value: reference.massKg,
-    kind: 'mass',
-    sd: reference.sdKg,
-    proof: 'measured',
-  })
-  const lines = found.lines.map(
-    ({ line, part }): WorkingLine => ({
-      label: `${line.change.kind} ${line.change.name}`,
-      value: part.sign * line.mass.massKg * (part.isGuess ? guessFactor(values, part.logSd) : 1),
-      kind: 'mass',
-      sd: part.isGuess ? undefined : part.sdKg,
-      proof: line.mass.proof,
-      isSigned: true,
-      typed: line.mass.standing.typed,
-    }),
-  )
-  return {
-    title: 'Unexplained mass',
-    calculation: 'build.mass-at-stage',
-    result: { label: 'scales less ledger', value: found.massKg, kind: 'mass', sd: found.sdKg, isSigned: true },
-    lines: [scale('scales before', before), ...lines, { label: 'ledger said', value: found.ledgerSaidKg, kind: 'mass' }, scale('scales say', after)],
-    remarks: [
-      found.isFlagged ? 'More than twice its spread: something was forgotten, or a line is wrong.' : 'Within twice its spread: nothing to chase.',
-      'It belongs to the time between these two weighings and is never spread over lines.',
-    ],
-  }
-}
-
-function sessionWorking(values: StageValues, id: string): Working | undefined {
-  const { records } = values.car
-  const session = records.sessions.find((entry) => entry.id === id)
-  if (!session) return undefined
-  const power = sessionPower(
-    records,
-    session,
-    records.standings.find((entry) => entry.sessionId === id && entry.stageId === session.stageId),
-  )
-  const pulls = records.pulls.filter((pull) => pull.sessionId === id)
-  const lines = pulls.map(
-    (pull): WorkingLine => ({
-      label: `pull ${pull.label}, peak as printed`,
-      value: pull.peakPowerW,
-      kind: 'power',
-      proof: 'measured',
-      note: pull.setAside ? `set aside: ${pull.setAside}` : undefined,
-    }),
-  )
-  const title = `${session.dynoName}, ${day(session.at)}`
-  if (!power.ok)
-    return {
-      title,
-      calculation: 'dyno.correction',
-      result: { label: 'power on the build’s basis', value: null, kind: 'power' },
-      lines,
-      remarks: [power.reason],
-    }
-  return {
-    title,
-    calculation: 'dyno.correction',
-    result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: 'measured' },
-    lines: [
-      ...lines,
-      { label: `factor from ${session.printedStandard === 'none' ? 'observed' : session.printedStandard} to the basis`, value: power.factor, kind: 'ratio' },
-      { label: 'pull to pull, 1 sd', value: power.pullSd, kind: 'power' },
-    ],
-    remarks: ['Mean of the standing pulls’ peaks; the spread adds 1 % for what differs from one visit to the next (common practice).', ...schoolRemark(values)],
-  }
-}
-
-function pullWorking(values: StageValues, id: string): Working | undefined {
-  const pull = values.car.records.pulls.find((entry) => entry.id === id)
-  if (!pull) return undefined
-  return {
-    title: `Pull ${pull.label}`,
-    calculation: 'dyno.power-torque',
-    result: { label: 'peak power as printed', value: pull.peakPowerW, kind: 'power', proof: 'measured' },
-    lines: [
-      { label: 'at', value: pull.peakPowerSpeedRpm, kind: 'engineSpeed' },
-      { label: 'peak torque', value: pull.peakTorqueNm, kind: 'torque', proof: 'measured' },
-    ],
-    remarks: [
-      `${pull.rowCount} rows read, ${pull.cutRowCount} of falling speed cut; the peak is the greatest of a 50 rpm grid drawn through the rest, without smoothing.`,
-    ],
   }
 }

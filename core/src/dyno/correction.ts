@@ -9,10 +9,10 @@ export const BOOST_SCHOOLS = ['asNaturallyAspirated', 'iso1585', 'temperatureOnl
 export type BoostSchool = (typeof BOOST_SCHOOLS)[number]
 
 export const BOOST_SCHOOL_WORDS: Record<BoostSchool, string> = {
-  asNaturallyAspirated: 'as if naturally aspirated',
-  iso1585: 'by the ISO 1585 form',
-  temperatureOnly: 'by temperature only',
-  half: 'by half the correction',
+  asNaturallyAspirated: 'corrected as if naturally aspirated',
+  iso1585: 'corrected by the ISO 1585 form',
+  temperatureOnly: 'corrected by temperature only',
+  half: 'corrected by half',
   none: 'not corrected',
 }
 

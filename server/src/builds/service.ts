@@ -58,7 +58,8 @@ export class BuildService {
 
 function garageEntry(stored: StoredRecords, today: string): GarageEntry {
   const board = makeBoard(calculationRecords(stored), today)
-  const reached = board.stages.findLast((stage) => stage.state !== 'planned')
+  const isBuilt = (state: string) => state === 'built' || state === 'proven'
+  const reached = board.stages.findLast((stage) => isBuilt(stage.state)) ?? board.stages.find((stage) => stage.state === 'underway')
   const cell = (metric: Board['rows'][number]['metric']) => board.rows.find((row) => row.metric === metric)?.cells[reached?.position ?? 0] ?? null
   const count = (word: string) => board.rows.filter((row) => row.goal.kind === 'limit' && row.goal.verdict.word === word).length
   return {
