@@ -47,7 +47,60 @@ function buildFieldSpecs(units: Record<string, string>): FieldSpec[] {
       name: 'boostSchool',
       label: 'An engine under boost is',
       type: 'select',
-      options: BOOST_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value]/builds/${String(body.id)}/plan`)}
+      options: BOOST_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] })),
+      hint: 'Good people differ here; the choice is named wherever power stands.',
+    },
+  ]
+}
+
+function toBody(read: FormReader, id: string): Record<string, unknown> {
+  const baseline = read.optionalQuantity('baselineMass', 'Mass before any weighing', 'mass')
+  const length = (name: string, label: string) => read.quantity(name, label, 'length').value
+  return {
+    id,
+    name: read.text('name', 'Name'),
+    discipline: read.raw('discipline'),
+    className: read.optional('className'),
+    drivenAxles: read.raw('drivenAxles'),
+    wheelbaseM: length('wheelbase', 'Wheelbase'),
+    trackFrontM: length('trackFront', 'Front track'),
+    trackRearM: length('trackRear', 'Rear track'),
+    reference: {
+      driverKg: read.quantity('driver', 'Driver', 'mass').value,
+      fuelL: read.quantity('fuel', 'Fuel', 'volume').value,
+      fuelKgPerL: read.quantity('fuelDensity', 'Fuel density', 'fuelDensity').value,
+    },
+    powerBasis: { place: read.raw('place'), standard: read.raw('standard'), boostSchool: read.raw('boostSchool') },
+    baselineMass: baseline && { massKg: baseline.value, sdKg: baseline.sd ?? null, proof: 'catalogue', typed: baseline.typed },
+  }
+}
+
+export function NewBuildPage() {
+  const navigate = useNavigate()
+  const { units } = useQuantities()
+  const [create] = api.useCreateBuildMutation()
+  const defaults = {
+    discipline: 'timeAttack',
+    drivenAxles: 'rear',
+    driver: '80 kg',
+    fuel: '20 L',
+    fuelDensity: '0.745 kg/L',
+    place: 'hub',
+    standard: 'SAE J1349',
+    boostSchool: 'none',
+  }
+  return (
+    <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[760px] px-5 py-6 outline-none">
+      <title>New build · Bold Ballast</title>
+      <h1 className="mb-4">A new build</h1>
+      <RecordForm
+        draftKey="build"
+        fields={buildFieldSpecs(units)}
+        defaults={defaults}
+        submitLabel="Make the build"
+        toBody={toBody}
+        send={(body) => create(body).unwrap()}
+        onDone={(body) => void navigate(`/builds/${String(body.id)}/plan`)}
       />
     </main>
   )
