@@ -48,10 +48,6 @@ export const api = createApi({
       query: (body) => ({ url: 'builds', method: 'POST', body }),
       invalidatesTags: (_r, error) => (error ? [] : ['Build']),
     }),
-    patchBuild: build.mutation<Body, { buildId: string; body: Body }>({
-      query: ({ buildId, body }) => ({ url: `builds/${buildId}`, method: 'PATCH', body }),
-      invalidatesTags: ['Build'],
-    }),
     createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
       // The new record stands in the lists at once; what is worked out from it is read again.
