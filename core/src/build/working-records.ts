@@ -1,27 +1,31 @@
 import { PAD_NAMES, PAD_WORDS } from '../mass/corners.ts'
 import { type StageValues, weighingCentre } from './metrics.ts'
+import type { Weighing } from './records.ts'
 import { readPads } from './reference-mass.ts'
 import { sessionPower } from './session-power.ts'
 import { unexplainedAt } from './unexplained.ts'
 import { weighingFigures } from './weight-room.ts'
 import { day, guessFactor, schoolRemark, type Working, type WorkingLine } from './working-line.ts'
 
+/** The four readings of a weighing, with what was typed; a dead pad says so. */
+export function padLines(weighing: Weighing): WorkingLine[] {
+  const pads = readPads(weighing)
+  return PAD_NAMES.map((pad) => ({
+    label: PAD_WORDS[pad],
+    value: pads[pad]?.massKg ?? null,
+    kind: 'mass',
+    sd: pads[pad]?.sdKg,
+    proof: 'measured',
+    typed: weighing.pads[pad]?.typed,
+    note: pads[pad] ? undefined : 'no reading',
+  }))
+}
+
 export function weighingWorking(values: StageValues, id: string): Working | undefined {
   const weighing = values.car.records.weighings.find((entry) => entry.id === id)
   if (!weighing) return undefined
   const figures = weighingFigures(values, weighing)
-  const pads = readPads(weighing)
-  const readings = PAD_NAMES.map(
-    (pad): WorkingLine => ({
-      label: PAD_WORDS[pad],
-      value: pads[pad]?.massKg ?? null,
-      kind: 'mass',
-      sd: pads[pad]?.sdKg,
-      proof: 'measured',
-      typed: weighing.pads[pad]?.typed,
-      note: pads[pad] ? undefined : 'no reading',
-    }),
-  )
+  const readings = padLines(weighing)
   if (!figures.reference || !figures.corners) {
     return {
       title: `On the scales, ${day(weighing.at)}`,

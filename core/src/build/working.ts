@@ -1,5 +1,4 @@
 import { CalculationError } from '../errors.ts'
-import { PAD_NAMES, PAD_WORDS } from '../mass/corners.ts'
 import { proofRank } from '../proof/quantity.ts'
 import { quantileOf } from '../stats/distribution.ts'
 import { makeCar } from './car.ts'
@@ -7,10 +6,9 @@ import { ledgerScore, stageSavings } from './ledger-score.ts'
 import { changeSign } from './line-mass.ts'
 import { chanceOf, METRIC_INFO, StageValues } from './metrics.ts'
 import type { BuildRecords, Limit, Metric, Target } from './records.ts'
-import { readPads } from './reference-mass.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
 import { day, guessFactor, schoolRemark, stageName, type Working, type WorkingLine } from './working-line.ts'
-import { pullWorking, sessionWorking, unexplainedWorking, weighingWorking } from './working-records.ts'
+import { padLines, pullWorking, sessionWorking, unexplainedWorking, weighingWorking } from './working-records.ts'
 
 export const WORKING_SUBJECTS = [
   'mass',
@@ -223,19 +221,11 @@ function frontWorking(values: StageValues, position: number): Working | undefine
   const anchor = values.mass(position)?.anchor
   const weighing = anchor?.kind === 'equal' ? anchor.weighings[0]?.weighing : undefined
   if (!front || !weighing) return undefined
-  const pads = readPads(weighing)
   return {
     title: `Front share at ${stageName(values, position)}`,
     calculation: 'mass.corners',
     result: { label: 'front share', value: front.value, kind: 'share', sd: front.sd, proof: front.proof },
-    lines: PAD_NAMES.map((pad) => ({
-      label: PAD_WORDS[pad],
-      value: pads[pad]?.massKg ?? null,
-      kind: 'mass',
-      sd: pads[pad]?.sdKg,
-      proof: 'measured',
-      typed: weighing.pads[pad]?.typed,
-    })),
+    lines: padLines(weighing),
     remarks: [`Weighed on ${day(weighing.at)} under its own conditions: driver ${weighing.driverInKg > 0 ? 'in' : 'out'}, ${weighing.fuelL} L.`],
   }
 }

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { fromSi, type GridCurve, gridSpeedRpm, type PowerRoom, torqueFromPowerNm } from '@bold-ballast/core'
+import { fromSi, type GridCurve, gridSpeedRpm, type PowerRoom, scaleCurve, torqueFromPowerNm } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
 import { Chart } from '../../ui/chart.tsx'
@@ -37,7 +37,7 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
         .filter((pull) => pull.sessionId === session.id)
         .map((pull) => ({
           name: `${shown.length > 1 ? `${dayText(session.at).replace(/ \d{4}$/, '')}, ` : ''}pull ${pull.label}`,
-          curve: { ...pull.curve, powerW: pull.curve.powerW.map((power) => power * factor) },
+          curve: scaleCurve(pull.curve, factor),
           isStage: false,
           isSetAside: pull.setAside !== null,
         }))

@@ -100,11 +100,11 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
             </thead>
             <tbody>
               {offs.length + loose.length > 0 && (
-                <GroupRow title="Off, less what goes back" kg={-(score ? score.bankedKg + score.waitingKg + score.toComeKg : 0)} />
+                <GroupRow stageId={stageId} title="Off, less what goes back" kg={-(score ? score.bankedKg + score.waitingKg + score.toComeKg : 0)} />
               )}
               {offs.flatMap((row) => [line(row), ...piecesOf(row.change.id).map((piece) => line(piece, true))])}
               {loose.map((row) => line(row))}
-              {ons.length > 0 && <GroupRow title="On" kg={(score?.addedDoneKg ?? 0) + (score?.addedPlannedKg ?? 0)} />}
+              {ons.length > 0 && <GroupRow stageId={stageId} title="On" kg={(score?.addedDoneKg ?? 0) + (score?.addedPlannedKg ?? 0)} />}
               {ons.map((row) => line(row))}
               <tr className="border-t border-line bg-page font-bold">
                 <td className="p-2" colSpan={1}>
@@ -125,13 +125,13 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
   )
 }
 
-function GroupRow({ title, kg }: { title: string; kg: number }) {
+function GroupRow({ stageId, title, kg }: { stageId: string; title: string; kg: number }) {
   return (
     <tr className="border-t border-line bg-page font-bold">
       <td className="p-2">{title}</td>
       <td className="hidden sm:table-cell" colSpan={2} />
       <td className="p-2 text-right">
-        <Figure kind="mass" value={kg} sign />
+        <Figure kind="mass" value={kg} sign working={{ of: 'score', id: stageId }} />
       </td>
       <td className="no-print" />
     </tr>
