@@ -6,7 +6,7 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   retries: 0,
-  timeout: 60_000,
+  timeout: 120_000,
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: '.out/playwright.json' }]],
   use: {
