@@ -17,6 +17,7 @@ export { BOOST_SCHOOL_WORDS, BOOST_SCHOOLS, STANDARDS } from './dyno/correction.
 export { CURVE_VERSION, type GridCurve, gridSpeedRpm, scaleCurve } from './dyno/curve.ts'
 export { delimiterWord, findDelimiter } from './dyno/find-delimiter.ts'
 export { torqueFromPowerNm } from './dyno/power-torque.ts'
+export { type Channel, type PullFigures, pullFigures } from './dyno/pull-figures.ts'
 export { type PullFileReport, PullReader, type ReadPull } from './dyno/pull-reader.ts'
 export { CalculationError, type CalculationErrorCode } from './errors.ts'
 export { PAD_NAMES, PAD_WORDS, type PadName } from './mass/corners.ts'

@@ -8,6 +8,8 @@ export interface Line {
   readonly change: Change
   readonly mass: LineMass
   readonly stagePosition: number
+  /** When it was done, in ms since 1970; null while it is not. */
+  readonly doneAtMs: number | null
 }
 
 /** A weighing that has a total and is not set aside, with the changes that were in the car that day. */
@@ -15,6 +17,8 @@ export interface UsableWeighing {
   readonly weighing: Weighing
   readonly reference: ReferenceMass
   readonly inCar: ReadonlySet<string>
+  /** How many of the changes in the car belong to stages 0 to n, for each n. */
+  readonly inCarUpTo: readonly number[]
 }
 
 /** The records of a build made ready for questions; worked out once and handed to every calculation. */
@@ -23,6 +27,9 @@ export interface Car {
   readonly stages: readonly Stage[]
   readonly lines: readonly Line[]
   readonly lineById: ReadonlyMap<string, Line>
+  readonly linesByStage: readonly (readonly Line[])[]
+  /** How many lines stages 0 to n hold, for each n. */
+  readonly lineCountUpTo: readonly number[]
   /** By time, earliest first. */
   readonly weighings: readonly UsableWeighing[]
   readonly bias: GuessBias
@@ -31,20 +38,40 @@ export interface Car {
 /** Index of a stage in the build's order; −1 when the build has no such stage. */
 export const stageIndex = (car: Car, stageId: string): number => car.stages.findIndex((stage) => stage.id === stageId)
 
+const cars = new WeakMap<BuildRecords, Car>()
+
+/** The car of these records, worked out once for one object: records are never changed in place, a change makes new ones. */
 export function makeCar(records: BuildRecords): Car {
+  const known = cars.get(records) ?? workOutCar(records)
+  cars.set(records, known)
+  return known
+}
+
+const doneAtMs = ({ state, doneAt }: Change): number | null => (state === 'done' && doneAt !== null ? Date.parse(doneAt) : null)
+
+function countUpTo(lines: readonly Line[], stageCount: number): number[] {
+  const counts = new Array<number>(stageCount).fill(0)
+  for (const { stagePosition } of lines) counts[stagePosition] = (counts[stagePosition] as number) + 1
+  for (let at = 1; at < stageCount; at++) counts[at] = (counts[at] as number) + (counts[at - 1] as number)
+  return counts
+}
+
+function workOutCar(records: BuildRecords): Car {
   const stages = [...records.stages].sort((a, b) => a.position - b.position)
   const positions = new Map(stages.map((stage, i) => [stage.id, i]))
   const lines = records.changes.flatMap((change): Line[] => {
     const stagePosition = positions.get(change.stageId)
     if (change.state === 'dropped' || stagePosition === undefined) return []
-    return [{ change, mass: lineMass(change), stagePosition }]
+    return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change) }]
   })
   return {
     records,
     stages,
     lines,
     lineById: new Map(lines.map((line) => [line.change.id, line])),
-    weighings: usableWeighings(records, lines),
+    linesByStage: stages.map((_, position) => lines.filter((line) => line.stagePosition === position)),
+    lineCountUpTo: countUpTo(lines, stages.length),
+    weighings: usableWeighings(records, lines, stages.length),
     bias: estimateBias(lines.flatMap(guessPair)),
   }
 }
@@ -56,18 +83,18 @@ function guessPair(line: Line): GuessPair[] {
   return guess ? [{ guessKg: guess.massKg * line.change.count, measuredKg: line.mass.massKg }] : []
 }
 
-function usableWeighings(records: BuildRecords, lines: readonly Line[]): UsableWeighing[] {
+function usableWeighings(records: BuildRecords, lines: readonly Line[], stageCount: number): UsableWeighing[] {
   const corrections = new Map(records.inCars.map((entry) => [`${entry.weighingId} ${entry.changeId}`, entry.inCar]))
   return records.weighings
     .flatMap((weighing): UsableWeighing[] => {
       const reference = weighing.setAside === null ? referenceMass(weighing, records.build) : undefined
       if (!reference) return []
       const at = Date.parse(weighing.at)
-      const inCar = lines.filter(({ change }) => {
-        const corrected = corrections.get(`${weighing.id} ${change.id}`)
-        return corrected ?? (change.state === 'done' && change.doneAt !== null && Date.parse(change.doneAt) <= at)
+      const inCar = lines.filter(({ change, doneAtMs: doneMs }) => {
+        const corrected = corrections.size > 0 ? corrections.get(`${weighing.id} ${change.id}`) : undefined
+        return corrected ?? (doneMs !== null && doneMs <= at)
       })
-      return [{ weighing, reference, inCar: new Set(inCar.map(({ change }) => change.id)) }]
+      return [{ weighing, reference, inCar: new Set(inCar.map(({ change }) => change.id)), inCarUpTo: countUpTo(inCar, stageCount) }]
     })
     .sort((a, b) => Date.parse(a.weighing.at) - Date.parse(b.weighing.at))
 }

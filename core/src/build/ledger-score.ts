@@ -31,7 +31,7 @@ export interface Saving {
  * Done otherwise: waiting, the whole difference. A transfer that no off line of this stage owns is a saving of its own, below zero.
  */
 export function stageSavings(car: Car, position: number): Saving[] {
-  const lines = car.lines.filter((line) => line.stagePosition === position)
+  const lines = car.linesByStage[position] ?? []
   const offs = lines.filter((line) => line.change.kind === 'off')
   const offIds = new Set(offs.map((line) => line.change.id))
   const transfersOf = new Map<string, Line[]>()
@@ -57,7 +57,7 @@ export function stageSavings(car: Car, position: number): Saving[] {
 
 /** Score of a stage: net = ons − banked − waiting − to come, to the milligram. */
 export function ledgerScore(car: Car, position: number): LedgerScore {
-  const lines = car.lines.filter((line) => line.stagePosition === position)
+  const lines = car.linesByStage[position] ?? []
   const savings = stageSavings(car, position)
   const kilograms = (mg: number) => mg / 1e6
   const saved = (state: SavingState) => savings.reduce((total, saving) => total + (saving.state === state ? saving.savedMg : 0), 0)

@@ -5,6 +5,7 @@ import type { Proof } from '../proof/quantity.ts'
 import { type Distribution, normalDistribution } from '../stats/distribution.ts'
 import type { Car, Line, UsableWeighing } from './car.ts'
 import { openPart } from './line-mass.ts'
+import { rememberByIndex } from './remember.ts'
 
 /** Where the mass of a stage starts from: see `anchorOf`. */
 export type Anchor =
@@ -34,8 +35,8 @@ const largestUsefulCarSd = (massKg: number) => 0.005 * massKg
 const BASELINE_RELATIVE_SD = { guess: 0.15, catalogue: 0.05, measured: 0.005 } as const
 
 function anchorOf(car: Car, position: number): Anchor | undefined {
-  const belongs = (line: Line) => line.stagePosition <= position
-  const equal = car.weighings.filter((entry) => car.lines.every((line) => entry.inCar.has(line.change.id) === belongs(line)))
+  const isSubset = (entry: UsableWeighing) => entry.inCarUpTo[position] === entry.inCar.size
+  const equal = car.weighings.filter((entry) => isSubset(entry) && entry.inCar.size === car.lineCountUpTo[position])
   const [head, ...rest] = equal.toReversed()
   if (head) {
     const asMeasurement = ({ reference, weighing }: UsableWeighing) => ({
@@ -45,7 +46,6 @@ function anchorOf(car: Car, position: number): Anchor | undefined {
     })
     return { kind: 'equal', weighings: [head, ...rest], combined: combineMeasurements([asMeasurement(head), ...rest.map(asMeasurement)], largestUsefulCarSd) }
   }
-  const isSubset = (entry: UsableWeighing) => car.lines.every((line) => belongs(line) || !entry.inCar.has(line.change.id))
   const subset = car.weighings.findLast(isSubset)
   if (subset) return { kind: 'subset', weighing: subset }
   const earliest = car.weighings[0]
@@ -60,7 +60,7 @@ function anchorOf(car: Car, position: number): Anchor | undefined {
  * Anchor: (a) weighings that held exactly the stage's changes; else (b) the latest that held some of them and nothing else; else (c) the earliest of
  * the others; else (d) the baseline mass. Value: the anchor plus what it lacks, minus what it held too much. Undefined when there is no anchor at all.
  */
-export function massAtStage(car: Car, position: number): MassAtStage | undefined {
+export const massAtStage = rememberByIndex((car: Car, position: number): MassAtStage | undefined => {
   const anchor = anchorOf(car, position)
   if (!anchor) return undefined
   if (anchor.kind === 'equal') {
@@ -87,7 +87,7 @@ export function massAtStage(car: Car, position: number): MassAtStage | undefined
     anchorMassKg: known.massKg,
     anchorSdKg: known.sdKg,
   }
-}
+})
 
 function sumProof(hasOpen: boolean, baseline: Proof | undefined, anchorVariance: number, guessVariance: number, total: number): Proof {
   if (!hasOpen && baseline) return baseline

@@ -53,7 +53,6 @@ export interface StageValue {
 export class StageValues {
   readonly car: Car
   private readonly masses = new Map<number, MassAtStage | CalculationError | undefined>()
-  private readonly powers = new Map<number, PowerAtStage | undefined>()
 
   constructor(car: Car) {
     this.car = car
@@ -75,8 +74,7 @@ export class StageValues {
   }
 
   power(position: number): PowerAtStage | undefined {
-    if (!this.powers.has(position)) this.powers.set(position, powerAtStage(this.car, position))
-    return this.powers.get(position)
+    return powerAtStage(this.car, position)
   }
 
   value(metric: Metric, position: number): StageValue | undefined {

@@ -58,8 +58,7 @@ describe('power at a stage', () => {
   it('has no value to add to where there is none', () => {
     const bare = changed((records) => Object.assign(records, { sessions: [], pulls: [], expectations: [expectation('s2', { mode: 'by', value: 1000 })] }))
     expect(power(bare, 2)).toBeUndefined()
-    bare.expectations = [expectation('s1', { value: 150_000 })]
-    expect(power(bare, 2)).toMatchObject({ value: 150_000, sd: 7500, fromPosition: null })
+    expect(power({ ...bare, expectations: [expectation('s1', { value: 150_000 })] }, 2)).toMatchObject({ value: 150_000, sd: 7500, fromPosition: null })
   })
 
   it('is confirmed by a second visit that agrees, and widened by one that does not', () => {
@@ -100,8 +99,8 @@ describe('power at a stage', () => {
     })
     expect(power(early, 2)).toMatchObject({ value: 140_000, sd: 7000, proof: 'guess', isMeasuredHere: false })
     expect(makePowerRoom(early).sessions[1]?.role).toBe('start')
-    early.sessions[1] = session({ id: 'd1', stageId: 's2', at: '2026-06-02T10:00:00Z' })
-    expect(power(early, 2)).toMatchObject({ value: 140_000, proof: 'measured', isMeasuredHere: true })
+    const later = session({ id: 'd1', stageId: 's2', at: '2026-06-02T10:00:00Z' })
+    expect(power({ ...early, sessions: [...early.sessions.slice(0, 1), later] }, 2)).toMatchObject({ value: 140_000, proof: 'measured', isMeasuredHere: true })
   })
 
   it('scales the curve of the stage it starts from, and says so', () => {

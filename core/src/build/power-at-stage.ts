@@ -2,8 +2,9 @@ import { type GridCurve, meanCurve, scaleCurve } from '../dyno/curve.ts'
 import { type CombinedMeasurements, combineMeasurements } from '../proof/combine-measurements.ts'
 import { leastProof, type Proof } from '../proof/quantity.ts'
 import { type Distribution, normalDistribution } from '../stats/distribution.ts'
-import { type Car, stageIndex } from './car.ts'
+import { type Car, type Line, stageIndex } from './car.ts'
 import type { DynoSession, Expectation } from './records.ts'
+import { rememberByIndex } from './remember.ts'
 import { sessionPower } from './session-power.ts'
 
 export type PowerSession = {
@@ -43,18 +44,17 @@ const UNASKED_RELATIVE_SD = 0.05
 const EXPECTATION_RELATIVE_SD = 0.05
 const largestUsefulPowerSd = (powerW: number) => 0.03 * powerW
 
-const touchesPowerUpTo = (car: Car, from: number, to: number) =>
-  car.lines.filter((line) => line.change.touchesPower && line.stagePosition >= from && line.stagePosition <= to)
+const powerLinesAt = rememberByIndex((car: Car, position: number) => car.linesByStage[position]?.filter((line) => line.change.touchesPower) ?? [])
 
 /** Whether a session's engine was that of stage `position`: all its power changes done before, none of a later stage. */
 export function sessionStands(car: Car, session: DynoSession, position: number): boolean {
   const at = Date.parse(session.at)
-  const doneBefore = (line: Car['lines'][number]) => line.change.state === 'done' && line.change.doneAt !== null && Date.parse(line.change.doneAt) <= at
-  return touchesPowerUpTo(car, 0, position).every(doneBefore) && !touchesPowerUpTo(car, position + 1, car.stages.length).some(doneBefore)
+  const doneBefore = (line: Line) => line.doneAtMs !== null && line.doneAtMs <= at
+  return car.stages.every((_, n) => (n <= position ? powerLinesAt(car, n).every(doneBefore) : !powerLinesAt(car, n).some(doneBefore)))
 }
 
 /** Sessions entered at a stage that count on the build's basis, the standing one first, then latest first. */
-export function countingSessions(car: Car, position: number): PowerSession[] {
+export const countingSessions = rememberByIndex((car: Car, position: number): PowerSession[] => {
   const { records } = car
   const stage = car.stages[position]
   const standing = records.standings.find((entry) => entry.stageId === stage?.id)
@@ -66,14 +66,14 @@ export function countingSessions(car: Car, position: number): PowerSession[] {
       if (!power.ok) return []
       return [{ session, value: power.value, sd: power.sd, factor: power.factor, pullIds: power.pulls.map((pull) => pull.id) }]
     })
-}
+})
 
 /**
  * Wheel power of the car at a stage on the build's basis. The latest stage with a session that stands is the start; expectations of later
  * stages are applied in order (to replaces, by adds, times scales; spreads in quadrature). A change that touches power with no expectation
  * carries the value with 5 % spread as a guess. Undefined when there is neither a session nor a "to" expectation.
  */
-export function powerAtStage(car: Car, position: number): PowerAtStage | undefined {
+export const powerAtStage = rememberByIndex((car: Car, position: number): PowerAtStage | undefined => {
   let now: Omit<PowerAtStage, 'distribution' | 'isMeasuredHere'> | undefined
   for (let at = 0; at <= position; at++) {
     const sessions = countingSessions(car, at)
@@ -100,7 +100,7 @@ export function powerAtStage(car: Car, position: number): PowerAtStage | undefin
       isMeasuredHere: now.steps.at(-1)?.kind === 'measured' && now.fromPosition === position,
     }
   )
-}
+})
 
 type Carried = Omit<PowerAtStage, 'distribution' | 'isMeasuredHere'>
 
@@ -110,7 +110,7 @@ function planStage(car: Car, at: number, before: Carried | undefined, fromOtherS
   let now = before
   for (const expectation of expectations) now = applyExpectation(expectation, at, now) ?? now
   if (expectations.length > 0 || !now) return now
-  if (!fromOtherSession && touchesPowerUpTo(car, at, at).length === 0) return now
+  if (!fromOtherSession && powerLinesAt(car, at).length === 0) return now
   const sd = Math.max(now.sd, UNASKED_RELATIVE_SD * now.value)
   return { ...now, sd, proof: 'guess', steps: [...now.steps, { kind: 'unasked', position: at, value: now.value, sd }] }
 }
@@ -154,5 +154,5 @@ export function curveAtStage(car: Car, position: number): { curve: GridCurve; sc
 
 /** Whether a stage touches power: it has an expectation, or a change that touches power. */
 export function stageTouchesPower(car: Car, position: number): boolean {
-  return touchesPowerUpTo(car, position, position).length > 0 || car.records.expectations.some((entry) => stageIndex(car, entry.stageId) === position)
+  return powerLinesAt(car, position).length > 0 || car.records.expectations.some((entry) => stageIndex(car, entry.stageId) === position)
 }

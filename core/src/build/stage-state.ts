@@ -20,7 +20,7 @@ export interface StageState {
 export function stageState(values: StageValues, position: number, today: string): StageState {
   const { car } = values
   const stage = car.stages[position]
-  const lines = car.lines.filter((line) => line.stagePosition === position)
+  const lines = car.linesByStage[position] ?? []
   const targeted = new Set(car.records.targets.flatMap((target) => METRIC_INFO[target.metric].provedBy))
   const asked = targeted.size > 0 ? targeted : new Set(['mass', 'power'] as const)
   const touched = (['mass', 'power'] as const).filter(

@@ -1,6 +1,7 @@
 import { openMass } from '../mass/open-mass.ts'
 import type { Car, UsableWeighing } from './car.ts'
 import { linesBetween, type OpenLine } from './mass-at-stage.ts'
+import { rememberByIndex } from './remember.ts'
 
 /** What the scales say beyond what the ledger said, from the weighing before to this one. */
 export interface Unexplained {
@@ -20,9 +21,10 @@ export interface Unexplained {
  */
 export function unexplainedAt(car: Car, weighingId: string): Unexplained | undefined {
   const at = car.weighings.findIndex((entry) => entry.weighing.id === weighingId)
-  if (at < 1) return undefined
-  return unexplainedBetween(car, car.weighings[at - 1] as UsableWeighing, car.weighings[at] as UsableWeighing)
+  return at < 1 ? undefined : unexplainedSinceLast(car, at)
 }
+
+const unexplainedSinceLast = rememberByIndex((car, at) => unexplainedBetween(car, car.weighings[at - 1] as UsableWeighing, car.weighings[at] as UsableWeighing))
 
 export function unexplainedBetween(car: Car, before: UsableWeighing, after: UsableWeighing): Unexplained {
   const lines = linesBetween(car, before.inCar, (line) => after.inCar.has(line.change.id))

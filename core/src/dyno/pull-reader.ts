@@ -2,8 +2,7 @@ import { CalculationError } from '../errors.ts'
 import { parseNumber } from '../units/parse-number.ts'
 import { toSi } from '../units/units.ts'
 import { crossCheckPower } from './cross-check.ts'
-import { curvePeak, FEWEST_RISING_ROWS, type GridCurve, gridCurve, risingIndices } from './curve.ts'
-import { powerFromTorqueW, torqueFromPowerNm } from './power-torque.ts'
+import { type Channel, type PullFigures, pullFigures } from './pull-figures.ts'
 import { type ChannelColumn, isUnitRow, readColumns } from './read-header.ts'
 
 export interface RefusedLine {
@@ -11,16 +10,9 @@ export interface RefusedLine {
   readonly reason: string
 }
 
-export interface ReadPull {
+export interface ReadPull extends PullFigures {
   readonly label: string
-  readonly channels: readonly { role: string; name: string; unit: string; values: Float64Array }[]
-  readonly rowCount: number
-  readonly risingRowCount: number
-  readonly cutRowCount: number
-  readonly curve: GridCurve
-  readonly peakPowerW: number
-  readonly peakPowerSpeedRpm: number
-  readonly peakTorqueNm: number
+  readonly channels: readonly Channel[]
 }
 
 export interface PullFileReport {
@@ -217,41 +209,8 @@ export class PullReader {
 }
 
 function readPull(pull: OpenPull, columns: readonly ChannelColumn[]): ReadPull {
-  const list = (role: string) => {
-    const at = columns.findIndex((column) => column.role === role)
-    return at < 0 ? undefined : { values: pull.columns[at] as number[], unit: columns[at]?.unit ?? '' }
-  }
-  const speed = list('speed')?.values as number[]
-  const rising = risingIndices(speed)
-  if (rising.length < FEWEST_RISING_ROWS) {
-    throw new CalculationError(
-      'missing',
-      'rows',
-      `Pull ${pull.label} has ${rising.length} rows of rising speed; at least ${FEWEST_RISING_ROWS} are needed. Export it with more rows, or leave it out of the file.`,
-    )
-  }
-  const power = list('power')
-  const torque = list('torque')
-  const powerAt = (i: number) =>
-    power
-      ? toSi('power', power.values[i] as number, power.unit)
-      : powerFromTorqueW(toSi('torque', torque?.values[i] as number, torque?.unit ?? ''), speed[i] as number)
-  const torqueAt = (i: number) => (torque ? toSi('torque', torque.values[i] as number, torque.unit) : torqueFromPowerNm(powerAt(i), speed[i] as number))
-  const curve = gridCurve({ speedRpm: rising.map((i) => speed[i] as number), powerW: rising.map(powerAt) })
-  const peak = curvePeak(curve)
-  if (!(peak.powerW > 0))
-    throw new CalculationError('out-of-range', 'power', `Pull ${pull.label} never makes power above zero. Check the power column and its unit.`)
-  return {
-    label: pull.label,
-    channels: columns.flatMap((column, i) =>
-      column.role === 'pull' ? [] : [{ role: column.role, name: column.name, unit: column.unit, values: Float64Array.from(pull.columns[i] as number[]) }],
-    ),
-    rowCount: speed.length,
-    risingRowCount: rising.length,
-    cutRowCount: speed.length - rising.length,
-    curve,
-    peakPowerW: peak.powerW,
-    peakPowerSpeedRpm: peak.speedRpm,
-    peakTorqueNm: rising.reduce((most, i) => Math.max(most, torqueAt(i)), 0),
-  }
+  const channels = columns.flatMap((column, i) =>
+    column.role === 'pull' ? [] : [{ role: column.role, name: column.name, unit: column.unit, values: Float64Array.from(pull.columns[i] as number[]) }],
+  )
+  return { label: pull.label, channels, ...pullFigures(pull.label, channels) }
 }
