@@ -1,4 +1,4 @@
-import type { Board, BuildRecord, BuildRecords, NextAction, PullFileReport, Working } from '@bold-ballast/core'
+import type { Board, BrokenRecord, BuildRecord, BuildRecords, NextAction, PullFileReport, Working } from '@bold-ballast/core'
 import type { Meta, Stored } from './resources.ts'
 
 export type StoredBuild = BuildRecord & Meta
@@ -19,6 +19,11 @@ export interface StoredRecords {
   readonly standings: StoredList<'standings'>
 }
 
+/** The records as they can be used, and those that cannot, which no sum contains. */
+export interface RecordsAnswer extends StoredRecords {
+  readonly broken: readonly BrokenRecord[]
+}
+
 /** One build in the Garage. */
 export interface GarageEntry {
   readonly build: StoredBuild
@@ -35,6 +40,8 @@ export interface GarageEntry {
   readonly lateStages: number
   readonly lateTargets: number
   readonly next: NextAction | null
+  /** What of it cannot be used, in words. */
+  readonly problem: string | null
 }
 
 export type PullPreview = Omit<PullFileReport, 'pulls'> & {

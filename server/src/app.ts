@@ -3,6 +3,8 @@ import express, { type Express, type NextFunction, type Request, type Response, 
 import helmet from 'helmet'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
+import { buildFileRoutes } from './build-files/routes.ts'
+import { OpenBuilds } from './builds/open-builds.ts'
 import { buildRoutes } from './builds/routes.ts'
 import { BuildService } from './builds/service.ts'
 import { calculationRoutes } from './calculations/routes.ts'
@@ -30,6 +32,8 @@ const CONTENT_SECURITY = {
 export function makeApp({ knex, logger, webRoot }: { knex: Knex; logger: Logger; webRoot?: string | undefined }): Express {
   const app = express()
   app.disable('x-powered-by')
+  // Answers are never kept by browsers, so a digest of each would be work for nothing.
+  app.disable('etag')
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false }))
   app.use((_request, response, next) => {
     response.setHeader('Permissions-Policy', 'camera=(), geolocation=(), microphone=()')
@@ -51,7 +55,8 @@ export function makeApp({ knex, logger, webRoot }: { knex: Knex; logger: Logger;
 function api(knex: Knex): Router {
   const router = Router()
   const records = new RecordService(knex)
-  const builds = new BuildService(knex, records)
+  const open = new OpenBuilds(knex, records)
+  const builds = new BuildService(knex, open)
   router.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store')
     next()
@@ -62,8 +67,9 @@ function api(knex: Knex): Router {
   })
   router.use(calculationRoutes())
   router.use(pullFileRoutes(records))
+  router.use(buildFileRoutes(knex, open))
   router.use(express.json({ limit: '256kb' }))
-  router.use(buildRoutes(builds, records))
+  router.use(buildRoutes(builds, open))
   router.use(recordRoutes(records))
   router.use(() => {
     throw new AppError('not-found', 'There is no such address.')

@@ -1,18 +1,25 @@
 import { buildCreateSchema, patchSchema, versionSchema, type WorkingAnswer } from '@bold-ballast/contract'
 import { buildFields, findCalculation, makeBoard, makePowerRoom, makeWeightRoom, makeWorking, WORKING_SUBJECTS, z } from '@bold-ballast/core'
-import { Router } from 'express'
+import { type Request, Router } from 'express'
 import { actorOf, today } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
-import type { RecordService } from '../records/service.ts'
-import { type BuildService, calculationRecords } from './service.ts'
+import { answerRecords, type OpenBuild, type OpenBuilds } from './open-builds.ts'
+import type { BuildService } from './service.ts'
 
 const patch = patchSchema(buildFields)
 const workingQuery = z.strictObject({ of: z.enum(WORKING_SUBJECTS), id: z.string() })
 
-export function buildRoutes(builds: BuildService, records: RecordService): Router {
+/** What is worked out of a build's records, each under its own address. */
+const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
+  records: answerRecords,
+  board: ({ records }, day) => makeBoard(records, day),
+  weight: ({ records }) => makeWeightRoom(records),
+  power: ({ records }) => makePowerRoom(records),
+}
+
+export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
   const router = Router()
-  const recordsOf = async (buildId: unknown) => calculationRecords(await records.all(readId(buildId, 'build')))
 
   router.get('/builds', async (_request, response) => {
     response.json(await builds.garage(today()))
@@ -30,18 +37,17 @@ export function buildRoutes(builds: BuildService, records: RecordService): Route
   router.post('/builds/:buildId/restore', async (request, response) => {
     response.json(await builds.restore(actorOf(request), readId(request.params.buildId, 'build'), read(versionSchema, request.body).version))
   })
-  router.get('/builds/:buildId/board', async (request, response) => {
-    response.json(makeBoard(await recordsOf(request.params.buildId), today()))
-  })
-  router.get('/builds/:buildId/weight', async (request, response) => {
-    response.json(makeWeightRoom(await recordsOf(request.params.buildId)))
-  })
-  router.get('/builds/:buildId/power', async (request, response) => {
-    response.json(makePowerRoom(await recordsOf(request.params.buildId)))
-  })
+  for (const [name, work] of Object.entries(ANSWERS)) {
+    router.get(`/builds/:buildId/${name}`, async (request: Request<{ buildId: string }>, response) => {
+      const day = today()
+      const text = await open.answer(readId(request.params.buildId, 'build'), `${name} ${day}`, (build) => work(build, day))
+      response.type('json').send(text)
+    })
+  }
   router.get('/builds/:buildId/working', async (request, response) => {
     const { of, id } = read(workingQuery, request.query)
-    const working = makeWorking(await recordsOf(request.params.buildId), of, id, today())
+    const { records } = await open.get(readId(request.params.buildId, 'build'))
+    const working = makeWorking(records, of, id, today())
     const calculation = findCalculation(working.calculation)
     if (!calculation) throw new AppError('not-found', 'There is no such calculation.')
     const { formula, sources, assumptions } = calculation

@@ -1,26 +1,23 @@
 import { randomUUID } from 'node:crypto'
-import type { GarageEntry, StoredRecords } from '@bold-ballast/contract'
-import { type Board, type BuildRecords, buildRecordsSchema, makeBoard } from '@bold-ballast/core'
+import type { GarageEntry, StoredBuild } from '@bold-ballast/contract'
+import { type Board, CalculationError, makeBoard } from '@bold-ballast/core'
 import type { Knex } from 'knex'
-import { type Actor, writeHistory } from '../records/history.ts'
-import { BuildModel } from '../records/models.ts'
-import type { RecordService } from '../records/service.ts'
-import { createOnce, updateVersioned } from '../records/versioned.ts'
+import type { Actor } from '../records/history.ts'
+import { BuildModel, modelOf } from '../records/models.ts'
+import { createOnce, plain, updateVersioned } from '../records/versioned.ts'
+import type { OpenBuild, OpenBuilds } from './open-builds.ts'
 
 type Row = Record<string, unknown>
 const place = (buildId: string) => ({ model: BuildModel, resource: 'builds', buildId })
 
-/** The stored records without versions and marks, as the calculations take them. */
-export const calculationRecords = (stored: StoredRecords): BuildRecords => buildRecordsSchema.parse(stored)
-
 /** Builds themselves: made with their stage 0, and shown in the Garage. */
 export class BuildService {
   private readonly knex: Knex
-  private readonly records: RecordService
+  private readonly open: OpenBuilds
 
-  constructor(knex: Knex, records: RecordService) {
+  constructor(knex: Knex, open: OpenBuilds) {
     this.knex = knex
-    this.records = records
+    this.open = open
   }
 
   create(actor: Actor, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
@@ -32,10 +29,7 @@ export class BuildService {
   }
 
   private async makeFirstStage(trx: Knex, actor: Actor, buildId: string): Promise<void> {
-    const meta = { version: 1, created_at: actor.now, created_by: actor.person, updated_at: actor.now, updated_by: actor.person }
-    const stage = { id: randomUUID(), build_id: buildId, position: 0, name: 'As bought', ...meta }
-    await trx('stages').insert(stage)
-    await writeHistory(trx, actor, { buildId, resource: 'stages', recordId: stage.id, action: 'create', before: null, after: stage })
+    await createOnce(trx, actor, { model: modelOf('stages'), resource: 'stages', buildId }, { id: randomUUID(), position: 0, name: 'As bought' })
   }
 
   update(actor: Actor, id: string, { version, ...fields }: Row & { version: number }): Promise<Row> {
@@ -52,12 +46,39 @@ export class BuildService {
 
   async garage(today: string): Promise<GarageEntry[]> {
     const builds = await BuildModel.query(this.knex).whereNull('deletedAt').orderBy(['createdAt', 'id'])
-    return Promise.all(builds.map(async (build) => garageEntry(await this.records.all(build.id), today)))
+    return Promise.all(
+      builds.map(async (build) => {
+        try {
+          return JSON.parse(await this.open.answer(build.id, `garage ${today}`, (open) => garageEntry(open, today))) as GarageEntry
+        } catch (error) {
+          if (error instanceof CalculationError) return brokenEntry(plain(build) as unknown as StoredBuild, error.message)
+          throw error
+        }
+      }),
+    )
   }
 }
 
-function garageEntry(stored: StoredRecords, today: string): GarageEntry {
-  const board = makeBoard(calculationRecords(stored), today)
+/** A build that nothing can be worked out of; it stays in the Garage with the reason. */
+const brokenEntry = (build: StoredBuild, problem: string): GarageEntry => ({
+  build,
+  stageCount: 0,
+  reachedPosition: null,
+  reachedName: null,
+  reachedState: null,
+  reachedStageId: null,
+  mass: null,
+  powerToMass: null,
+  brokenLimits: 0,
+  limitsThatWouldBreak: 0,
+  lateStages: 0,
+  lateTargets: 0,
+  next: null,
+  problem,
+})
+
+function garageEntry({ stored, records, broken }: OpenBuild, today: string): GarageEntry {
+  const board = makeBoard(records, today)
   const isBuilt = (state: string) => state === 'built' || state === 'proven'
   const reached = board.stages.findLast((stage) => isBuilt(stage.state)) ?? board.stages.find((stage) => stage.state === 'underway')
   const cell = (metric: Board['rows'][number]['metric']) => board.rows.find((row) => row.metric === metric)?.cells[reached?.position ?? 0] ?? null
@@ -76,5 +97,6 @@ function garageEntry(stored: StoredRecords, today: string): GarageEntry {
     lateStages: board.stages.filter((stage) => stage.isLate).length,
     lateTargets: board.rows.filter((row) => row.goal.kind === 'target' && row.goal.verdict.isLate).length,
     next: board.next[0] ?? null,
+    problem: broken.length === 0 ? null : `${broken.length === 1 ? 'One record is' : `${broken.length} records are`} broken and left out.`,
   }
 }

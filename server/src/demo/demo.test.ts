@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { type BuildRecords, findCalculation, makeBoard, makeWeightRoom, runCalculation } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startTestServer, type TestServer } from '../../test/test-server.ts'
-import { calculationRecords } from '../builds/service.ts'
+import { OpenBuilds } from '../builds/open-builds.ts'
 import { RecordService } from '../records/service.ts'
 import { loadDemoOnce } from './load-demo.ts'
 
@@ -17,7 +17,7 @@ beforeAll(async () => {
   await loadDemoOnce(server.knex, DEMO)
   const [entry] = (await server.call('GET', '/api/builds')).body
   buildPath = `/api/builds/${entry.build.id}`
-  records = calculationRecords(await new RecordService(server.knex).all(entry.build.id))
+  records = (await new OpenBuilds(server.knex, new RecordService(server.knex)).get(entry.build.id)).records
 })
 afterAll(() => server.stop())
 

@@ -1,6 +1,11 @@
 import type { NextFunction, Request, Response } from 'express'
 import { AppError } from './problem.ts'
 
+function wantedTypes(path: string): readonly string[] {
+  if (path.endsWith('/pull-files')) return ['text/csv']
+  return path === '/api/build-files' ? ['application/zip', 'application/json'] : ['application/json']
+}
+
 /** Only our own page on our own loopback address may talk to the server, until sign-in exists. */
 export function guardOrigin(request: Request, _response: Response, next: NextFunction): void {
   const port = request.socket.localPort
@@ -13,10 +18,9 @@ export function guardOrigin(request: Request, _response: Response, next: NextFun
   const site = request.headers['sec-fetch-site']
   if (site === 'cross-site' || site === 'same-site') throw new AppError('not-allowed', 'Requests from another site are refused.')
   const isWrite = !['GET', 'HEAD', 'OPTIONS'].includes(request.method)
-  const wanted = request.path.endsWith('/pull-files') ? 'text/csv' : 'application/json'
-  if (isWrite && !(request.headers['content-type'] ?? '').toLowerCase().startsWith(wanted)) {
-    throw new AppError('not-allowed', `Writes are sent as ${wanted}.`)
-  }
+  const wanted = wantedTypes(request.path)
+  const sent = (request.headers['content-type'] ?? '').toLowerCase()
+  if (isWrite && !wanted.some((type) => sent.startsWith(type))) throw new AppError('not-allowed', `Writes are sent as ${wanted.join(' or ')}.`)
   next()
 }
 

@@ -27,7 +27,12 @@ class PullModel extends RecordModel {
   override $formatDatabaseJson(json: Pojo): Pojo {
     const { curve, ...rest } = json
     if (!curve) return super.$formatDatabaseJson(rest)
-    const columns = { curveStepRpm: curve.stepRpm, curveFirstSpeedRpm: curve.firstSpeedRpm, curvePowerW: curve.powerW, curveVersion: CURVE_VERSION }
+    const columns = {
+      curveStepRpm: curve.stepRpm,
+      curveFirstSpeedRpm: curve.firstSpeedRpm,
+      curvePowerW: curve.powerW,
+      curveVersion: rest.curveVersion ?? CURVE_VERSION,
+    }
     return super.$formatDatabaseJson({ ...rest, ...columns })
   }
 

@@ -45,9 +45,6 @@ export function recordRoutes(service: RecordService): Router {
     const { stages } = read(stageOrderSchema, request.body)
     response.json(await service.reorderStages(actorOf(request), readId(request.params.buildId, 'build'), stages))
   })
-  router.get('/builds/:buildId/records', async (request, response) => {
-    response.json(await service.all(readId(request.params.buildId, 'build')))
-  })
   router.get('/builds/:buildId/history', async (request, response) => {
     response.json(await service.history(readId(request.params.buildId, 'build')))
   })

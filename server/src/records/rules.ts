@@ -1,30 +1,31 @@
 import type { ResourceName } from '@bold-ballast/contract'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
-import type { Actor } from './history.ts'
 import { modelOf } from './models.ts'
 
 type Row = Record<string, unknown>
 
+/** The live records of the one build that rules are asked about. */
 export interface RuleContext {
-  readonly trx: Knex
-  readonly buildId: string
-  readonly actor: Actor
+  readonly live: (resource: ResourceName, where: Row) => Promise<readonly Row[]>
+  readonly now: string
 }
 
-async function live(context: RuleContext, resource: ResourceName, where: Row): Promise<Row[]> {
-  const found = await modelOf(resource)
-    .query(context.trx)
-    .where({ buildId: context.buildId, ...where })
-    .whereNull('deletedAt')
-  return found as unknown as Row[]
-}
+/** The records as they stand in the database. */
+export const storedContext = (trx: Knex, buildId: string, now: string): RuleContext => ({
+  now,
+  live: async (resource, where) =>
+    (await modelOf(resource)
+      .query(trx)
+      .where({ buildId, ...where })
+      .whereNull('deletedAt')) as unknown as Row[],
+})
 
 const broken = (path: string, message: string) => new AppError('rule-broken', message, { errors: [{ path, message }] })
 
 /** References must name records that are there and not deleted. */
 async function requireLive(context: RuleContext, resource: ResourceName, id: unknown, path: string, what: string): Promise<Row> {
-  const [found] = await live(context, resource, { id })
+  const [found] = await context.live(resource, { id })
   if (!found) throw broken(path, `This build has no such ${what}. Pick one that is there.`)
   return found
 }
@@ -42,7 +43,7 @@ async function checkChange(context: RuleContext, _before: Row | undefined, next:
   for (const key of ['fromChangeId', 'toChangeId'] as const) {
     if (next[key]) await requireLive(context, 'changes', next[key], key, 'line')
   }
-  const doneAt = next.state === 'done' ? (next.doneAt ?? context.actor.now) : null
+  const doneAt = next.state === 'done' ? (next.doneAt ?? context.now) : null
   return { ...next, doneAt }
 }
 
@@ -65,7 +66,7 @@ async function checkExpectation(context: RuleContext, _before: Row | undefined, 
 async function checkStanding(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
   await requireLive(context, 'stages', next.stageId, 'stageId', 'stage')
   await requireLive(context, 'sessions', next.sessionId, 'sessionId', 'session')
-  const pulls = await live(context, 'pulls', { sessionId: next.sessionId })
+  const pulls = await context.live('pulls', { sessionId: next.sessionId })
   const known = new Set(pulls.map((pull) => pull.id))
   if (!(next.pullIds as string[]).every((id) => known.has(id))) throw broken('pullIds', 'A pull that stands must be one of the session. Pick among its pulls.')
   return next
@@ -103,15 +104,15 @@ export async function checkRemoval(context: RuleContext, resource: ResourceName,
       ['sessions', 'dyno sessions'],
       ['changes', 'ledger lines'],
     ] as const) {
-      if ((await live(context, other, { stageId: record.id })).length > 0) throw broken('id', `This stage has ${what}. Move or delete them first.`)
+      if ((await context.live(other, { stageId: record.id })).length > 0) throw broken('id', `This stage has ${what}. Move or delete them first.`)
     }
-    const due = await live(context, 'targets', { dueStageId: record.id })
+    const due = await context.live('targets', { dueStageId: record.id })
     if (due.length > 0) throw broken('id', 'A target is due at this stage. Give it another due stage first.')
-    const limits = await live(context, 'limits', { fromStageId: record.id })
+    const limits = await context.live('limits', { fromStageId: record.id })
     if (limits.length > 0) throw broken('id', 'A limit holds from this stage on. Give it another stage first.')
   }
   if (resource === 'changes') {
-    const pieces = await live(context, 'changes', { fromChangeId: record.id })
+    const pieces = await context.live('changes', { fromChangeId: record.id })
     if (pieces.length > 0) throw broken('id', 'Pieces of this part go to its replacement. Delete those lines first.')
   }
 }

@@ -1,25 +1,21 @@
-import type { ResourceName, StoredRecords } from '@bold-ballast/contract'
+import { LIST_RESOURCES, type ResourceName, type StoredRecords } from '@bold-ballast/contract'
+import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
-import { type Actor, writeHistory } from './history.ts'
+import { type Actor, lastEntryId, writeHistory } from './history.ts'
 import { BuildModel, fieldsOf, modelOf } from './models.ts'
-import { applyRules, checkRemoval } from './rules.ts'
-import { createOnce, findLocked, type Place, updateVersioned } from './versioned.ts'
+import { applyRules, checkRemoval, storedContext } from './rules.ts'
+import { createOnce, findLocked, lockBuild, type Place, updateVersioned } from './versioned.ts'
 
 type Row = Record<string, unknown>
 
-const LISTS = {
-  stages: 'stages',
-  limits: 'limits',
-  targets: 'targets',
-  changes: 'changes',
-  expectations: 'expectations',
-  weighings: 'weighings',
-  inCars: 'in-cars',
-  sessions: 'sessions',
-  pulls: 'pulls',
-  standings: 'standings',
-} as const satisfies Record<string, ResourceName>
+/** Stores the channels of a pull as typed arrays, in their order. */
+export async function insertSamples(trx: Knex, pullId: string, channels: readonly Channel[]): Promise<void> {
+  for (const [position, { role, name, unit, values }] of channels.entries()) {
+    const samples = Buffer.from(values.buffer, values.byteOffset, values.byteLength)
+    await trx('pull_channels').insert({ pullId, position, role, name, unit, samples })
+  }
+}
 
 /** Records of builds: made once, changed by version, deleted by a mark, each with a line in the log. */
 export class RecordService {
@@ -56,14 +52,14 @@ export class RecordService {
     return found.toJSON() as unknown as Row
   }
 
-  /** All live records of a build, read in one transaction so that they fit each other. */
-  async all(buildId: string): Promise<StoredRecords> {
+  /** All live records of a build and the line of its log they stand after, read in one transaction so that they fit each other. */
+  async all(buildId: string): Promise<{ revision: number; stored: StoredRecords }> {
     return this.knex.transaction(
       async (trx) => {
         const build = await this.requireBuild(trx, buildId)
         const lists: Record<string, Row[]> = {}
-        for (const [key, resource] of Object.entries(LISTS)) lists[key] = await this.listLive(trx, resource, buildId)
-        return { build, ...lists } as unknown as StoredRecords
+        for (const [key, resource] of Object.entries(LIST_RESOURCES)) lists[key] = await this.listLive(trx, resource, buildId)
+        return { revision: await lastEntryId(trx, buildId), stored: { build, ...lists } as unknown as StoredRecords }
       },
       { isolationLevel: 'repeatable read', readOnly: true },
     )
@@ -74,8 +70,8 @@ export class RecordService {
   }
 
   async createIn(trx: Knex, actor: Actor, resource: ResourceName, buildId: string, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
-    await this.requireBuild(trx, buildId)
-    const next = await applyRules({ trx, buildId, actor }, resource, undefined, body)
+    await lockBuild(trx, buildId)
+    const next = await applyRules(storedContext(trx, buildId, actor.now), resource, undefined, body)
     const existing = await modelOf(resource).query(trx).findById(body.id)
     // Sent again: the time that was filled in the first time counts, not a new one.
     const doneAt = body.doneAt === null && existing ? { doneAt: (existing as unknown as Row).doneAt } : {}
@@ -84,9 +80,10 @@ export class RecordService {
 
   update(actor: Actor, resource: ResourceName, buildId: string, id: string, { version, ...fields }: Row & { version: number }): Promise<Row> {
     return this.knex.transaction(async (trx) => {
+      await lockBuild(trx, buildId)
       const place = this.place(resource, buildId)
       const before = await findLocked(trx, place, id)
-      const next = await applyRules({ trx, buildId, actor }, resource, before, { ...fieldsOf(resource, before), ...fields })
+      const next = await applyRules(storedContext(trx, buildId, actor.now), resource, before, { ...fieldsOf(resource, before), ...fields })
       const { id: _, ...changed } = next
       return updateVersioned(trx, actor, place, id, version, changed)
     })
@@ -94,19 +91,24 @@ export class RecordService {
 
   remove(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number): Promise<Row> {
     return this.knex.transaction(async (trx) => {
+      await lockBuild(trx, buildId)
       const place = this.place(resource, buildId)
-      await checkRemoval({ trx, buildId, actor }, resource, await findLocked(trx, place, id))
+      await checkRemoval(storedContext(trx, buildId, actor.now), resource, await findLocked(trx, place, id))
       return updateVersioned(trx, actor, place, id, version, { deletedAt: actor.now }, 'remove')
     })
   }
 
   restore(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number): Promise<Row> {
-    return this.knex.transaction((trx) => updateVersioned(trx, actor, this.place(resource, buildId), id, version, { deletedAt: null }, 'restore'))
+    return this.knex.transaction(async (trx) => {
+      await lockBuild(trx, buildId)
+      return updateVersioned(trx, actor, this.place(resource, buildId), id, version, { deletedAt: null }, 'restore')
+    })
   }
 
   /** A new order of stages: stage 0 stays, and only stages without done changes or measurements move. One entry in the log. */
   reorderStages(actor: Actor, buildId: string, order: readonly { id: string; version: number }[]): Promise<Row[]> {
     return this.knex.transaction(async (trx) => {
+      await lockBuild(trx, buildId)
       const stages = (await this.listLive(trx, 'stages', buildId)) as { id: string; position: number; version: number; name: string }[]
       if (stages.length !== order.length || new Set(order.map((entry) => entry.id)).size !== stages.length) {
         throw new AppError('rule-broken', 'The order must name each stage once. Load the page again and repeat.')
@@ -148,9 +150,10 @@ export class RecordService {
     buildId: string,
     sessionId: string,
     importId: string,
-    pulls: readonly { fields: Row & { id: string }; channels: readonly { role: string; name: string; unit: string; values: Float64Array }[] }[],
+    pulls: readonly { fields: Row & { id: string }; channels: readonly Channel[] }[],
   ): Promise<Row[]> {
     return this.knex.transaction(async (trx) => {
+      await lockBuild(trx, buildId)
       await findLocked(trx, this.place('sessions', buildId), sessionId)
       const mine = () => modelOf('pulls').query(trx).where({ buildId, sessionId }).where('importId', importId).orderBy('position')
       const existing = await mine()
@@ -160,10 +163,7 @@ export class RecordService {
       for (const [i, { fields, channels }] of pulls.entries()) {
         const { record } = await createOnce(trx, actor, this.place('pulls', buildId), { ...fields, position: count + i, importId })
         records.push(record)
-        for (const [position, channel] of channels.entries()) {
-          const samples = Buffer.from(channel.values.buffer, channel.values.byteOffset, channel.values.byteLength)
-          await trx('pull_channels').insert({ pull_id: fields.id, position, role: channel.role, name: channel.name, unit: channel.unit, samples })
-        }
+        await insertSamples(trx, fields.id, channels)
       }
       return records
     })

@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 import type { ModelClass } from 'objection'
 import { AppError } from '../http/problem.ts'
 import { type Actor, writeHistory } from './history.ts'
-import type { RecordModel } from './models.ts'
+import { BuildModel, type RecordModel } from './models.ts'
 
 /** What is written: which table, how its log names it, and its build. */
 export interface Place {
@@ -11,16 +11,16 @@ export interface Place {
   readonly buildId: string
 }
 
-const plain = (record: RecordModel): Record<string, unknown> => record.toJSON() as unknown as Record<string, unknown>
+export const plain = (record: RecordModel): Record<string, unknown> => record.toJSON() as unknown as Record<string, unknown>
 
 /** JSON with sorted keys, so that two bodies compare whatever order they came in. */
-function canonical(value: unknown): string {
+export function canonical(value: unknown): string {
   return JSON.stringify(value, (_, item) =>
     item && typeof item === 'object' && !Array.isArray(item) ? Object.fromEntries(Object.entries(item).sort(([a], [b]) => (a < b ? -1 : 1))) : item,
   )
 }
 
-function sameFields(fields: Record<string, unknown>, record: Record<string, unknown>): boolean {
+export function sameFields(fields: Record<string, unknown>, record: Record<string, unknown>): boolean {
   const normal = (value: unknown) => (typeof value === 'string' && /^\d{4}-\d\d-\d\dT/.test(value) ? new Date(value).toISOString() : (value ?? null))
   return Object.entries(fields).every(([key, value]) => canonical(normal(value)) === canonical(normal(record[key])))
 }
@@ -45,6 +45,13 @@ export async function createOnce(
   const record = plain(made)
   await writeHistory(trx, actor, { buildId: place.buildId, resource: place.resource, recordId: fields.id, action: 'create', before: null, after: record })
   return { record, isNew: true }
+}
+
+/** Makes writers of one build wait for each other, so that its log is written in the order of its changes; `not-found` when there is none. */
+export async function lockBuild(trx: Knex, buildId: string): Promise<Record<string, unknown>> {
+  const build = await BuildModel.query(trx).findById(buildId).forNoKeyUpdate()
+  if (!build || build.deletedAt !== null) throw new AppError('not-found', 'There is no such build.')
+  return plain(build)
 }
 
 /** The record, locked for this transaction; `not-found` when the build has none of this id. */

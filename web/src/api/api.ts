@@ -1,4 +1,4 @@
-import type { GarageEntry, Problem, PullPreview, ResourceName, StoredRecords, WorkingAnswer } from '@bold-ballast/contract'
+import type { GarageEntry, Problem, PullPreview, RecordsAnswer, ResourceName, WorkingAnswer } from '@bold-ballast/contract'
 import type { Board, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
 import type { Preferences } from '../app/preferences.ts'
@@ -36,7 +36,7 @@ export const api = createApi({
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
     garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build'] }),
-    records: build.query<StoredRecords, string>({ query: (id) => `builds/${id}/records`, providesTags: ['Build'] }),
+    records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: ['Build'] }),
     board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: ['Build'] }),
     weight: build.query<WeightRoom, string>({ query: (id) => `builds/${id}/weight`, providesTags: ['Build'] }),
     power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: ['Build'] }),

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
 import * as createRecords from './0001-create-records.ts'
+import * as logAndImport from './0002-log-and-import.ts'
 
-export const migrations: Record<string, Knex.Migration> = { '0001-create-records': createRecords }
+export const migrations: Record<string, Knex.Migration> = { '0001-create-records': createRecords, '0002-log-and-import': logAndImport }

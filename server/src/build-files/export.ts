@@ -1,0 +1,65 @@
+import { Readable } from 'node:stream'
+import {
+  BUILD_FILE_FORMAT,
+  BUILD_FILE_NAME,
+  BUILD_FILE_VERSION,
+  type BuildFile,
+  type BuildFileRecord,
+  RECORD_LISTS,
+  samplesFileName,
+} from '@bold-ballast/contract'
+import type { Channel } from '@bold-ballast/core'
+import type { Knex } from 'knex'
+import yazl from 'yazl'
+import { answerRecords, type OpenBuild } from '../builds/open-builds.ts'
+import { samplesCsv } from './samples.ts'
+
+interface ChannelRow extends Omit<Channel, 'values'> {
+  readonly pullId: string
+}
+
+/** A stored record as a file keeps it: its fields, who made it and which version it was. */
+function fileRecord({ buildId: _b, updatedAt: _a, updatedBy: _u, deletedAt: _d, ...record }: Record<string, unknown>): BuildFileRecord {
+  return record as BuildFileRecord
+}
+
+/** The build as a build file; broken records are left out, because no program could read them. */
+export async function buildFileOf(knex: Knex, open: OpenBuild, exportedAt: string): Promise<BuildFile> {
+  const stored = answerRecords(open)
+  const pullIds = stored.pulls.map((pull) => pull.id)
+  const versions = (await knex('pulls').whereIn('id', pullIds).select('id', 'curveVersion')) as { id: string; curveVersion: number }[]
+  const versionOf = new Map(versions.map((row) => [row.id, row.curveVersion]))
+  const channels = new Map<string, Omit<Channel, 'values'>[]>()
+  const rows = (await knex('pull_channels').whereIn('pullId', pullIds).orderBy(['pullId', 'position']).select('pullId', 'role', 'name', 'unit')) as ChannelRow[]
+  for (const { pullId, role, name, unit } of rows) channels.set(pullId, [...(channels.get(pullId) ?? []), { role, name, unit }])
+  const lists = RECORD_LISTS.map((list) => [list, (stored[list] as unknown as Record<string, unknown>[]).map(fileRecord)] as const)
+  const samples = (id: string) => (channels.has(id) ? { file: samplesFileName(id), channels: channels.get(id) } : null)
+  return {
+    format: BUILD_FILE_FORMAT,
+    formatVersion: BUILD_FILE_VERSION,
+    exportedAt,
+    build: fileRecord(stored.build),
+    ...Object.fromEntries(lists),
+    pulls: stored.pulls.map((pull) => ({ ...fileRecord(pull), curveVersion: versionOf.get(pull.id), samples: samples(pull.id) })),
+  } as unknown as BuildFile
+}
+
+async function* samplesOf(knex: Knex, pullId: string): AsyncGenerator<string> {
+  const rows = (await knex('pull_channels').where({ pullId }).orderBy('position')) as (Omit<Channel, 'values'> & { samples: Buffer })[]
+  yield* samplesCsv(rows.map(({ role, name, unit, samples }) => ({ role, name, unit, values: samplesArray(samples) })))
+}
+
+/** The stored bytes of a channel as its numbers; copied, because a driver's buffer need not start on a number's boundary. */
+export const samplesArray = (bytes: Buffer): Float64Array => new Float64Array(new Uint8Array(bytes).buffer)
+
+/** The archive of a build: the build file and a CSV of samples for each pull, made as it is sent. */
+export function buildArchive(knex: Knex, file: BuildFile): Readable {
+  const zip = new yazl.ZipFile()
+  const mtime = new Date(file.exportedAt ?? 0)
+  zip.addBuffer(Buffer.from(`${JSON.stringify(file, null, 1)}\n`), BUILD_FILE_NAME, { mtime })
+  for (const { id, samples } of file.pulls) {
+    if (samples) zip.addReadStreamLazy(samples.file, { mtime }, (done) => done(null, Readable.from(samplesOf(knex, id))))
+  }
+  zip.end()
+  return zip.outputStream as Readable
+}

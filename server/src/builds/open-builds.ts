@@ -1,0 +1,64 @@
+import type { RecordsAnswer, StoredRecords } from '@bold-ballast/contract'
+import { type BrokenRecord, type BuildRecords, readBuildRecords } from '@bold-ballast/core'
+import type { Knex } from 'knex'
+import { lastEntryId } from '../records/history.ts'
+import type { RecordService } from '../records/service.ts'
+
+/** A build as it stands after one line of its log: what is stored, and what calculations take of it. */
+export interface OpenBuild {
+  readonly revision: number
+  readonly stored: StoredRecords
+  readonly records: BuildRecords
+  readonly broken: readonly BrokenRecord[]
+  /** Answers worked out of it, as JSON text by name. */
+  readonly answers: Map<string, string>
+}
+
+const MOST_OPEN = 12
+
+/** The stored records without the broken ones, and those beside them. */
+export function answerRecords({ stored, broken }: OpenBuild): RecordsAnswer {
+  const out = new Set(broken.map((record) => record.id))
+  if (out.size === 0) return { ...stored, broken }
+  const lists = Object.entries(stored).map(([key, value]) => [key, Array.isArray(value) ? value.filter((row: { id: string }) => !out.has(row.id)) : value])
+  return { ...(Object.fromEntries(lists) as StoredRecords), broken }
+}
+
+/** Keeps the builds that are being looked at, read and worked out once for each line of their log. */
+export class OpenBuilds {
+  private readonly knex: Knex
+  private readonly service: RecordService
+  private readonly open = new Map<string, { revision: number; build: Promise<OpenBuild> }>()
+
+  constructor(knex: Knex, service: RecordService) {
+    this.knex = knex
+    this.service = service
+  }
+
+  async get(buildId: string): Promise<OpenBuild> {
+    const revision = await lastEntryId(this.knex, buildId)
+    const known = this.open.get(buildId)
+    if (known && known.revision === revision) return known.build
+    const build = this.read(buildId)
+    this.open.delete(buildId)
+    this.open.set(buildId, { revision, build })
+    for (const [oldest] of this.open) if (this.open.size > MOST_OPEN) this.open.delete(oldest)
+    // A read that failed is not kept.
+    build.catch(() => this.open.get(buildId)?.build === build && this.open.delete(buildId))
+    return build
+  }
+
+  /** An answer about a build as JSON text, worked out once for each line of its log and each name. */
+  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
+    const build = await this.get(buildId)
+    const known = build.answers.get(name) ?? JSON.stringify(work(build))
+    build.answers.set(name, known)
+    return known
+  }
+
+  private async read(buildId: string): Promise<OpenBuild> {
+    const { revision, stored } = await this.service.all(buildId)
+    const { records, broken } = readBuildRecords(stored)
+    return { revision, stored, records, broken, answers: new Map() }
+  }
+}
