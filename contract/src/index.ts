@@ -1,3 +1,4 @@
 export * from './answers.ts'
 export * from './build-file.ts'
+export * from './log.ts'
 export * from './resources.ts'

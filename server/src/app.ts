@@ -10,6 +10,7 @@ import { BuildService } from './builds/service.ts'
 import { calculationRoutes } from './calculations/routes.ts'
 import { guardOrigin } from './http/guard.ts'
 import { AppError, toAppError, toProblem } from './http/problem.ts'
+import { logRoutes } from './log/routes.ts'
 import { pullFileRoutes } from './pull-files/routes.ts'
 import { recordRoutes } from './records/routes.ts'
 import { RecordService } from './records/service.ts'
@@ -70,6 +71,7 @@ function api(knex: Knex): Router {
   router.use(buildFileRoutes(knex, open))
   router.use(express.json({ limit: '256kb' }))
   router.use(buildRoutes(builds, open))
+  router.use(logRoutes(knex))
   router.use(recordRoutes(records))
   router.use(() => {
     throw new AppError('not-found', 'There is no such address.')

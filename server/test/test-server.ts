@@ -21,6 +21,8 @@ export interface TestServer {
   readonly port: number
   readonly databaseName: string
   readonly call: (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>
+  /** The body of an answer as it came, for files. */
+  readonly callForBytes: (method: string, path: string) => Promise<Buffer>
   readonly stop: () => Promise<void>
 }
 
@@ -55,11 +57,14 @@ export async function startTestServer(): Promise<TestServer> {
       request.on('error', reject)
       request.end(payload)
     })
+  const callForBytes: TestServer['callForBytes'] = async (method, path) =>
+    Buffer.from(await (await fetch(`http://127.0.0.1:${port}${path}`, { method })).arrayBuffer())
   return {
     knex,
     port,
     databaseName,
     call,
+    callForBytes,
     stop: async () => {
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))

@@ -14,18 +14,17 @@ export interface BrokenRecord {
 
 const LIST_SCHEMAS = Object.entries(buildRecordsSchema.shape).filter(([key]) => key !== 'build') as [RecordList, z.ZodType][]
 
-/** Which record of which list a field names. */
-const REFERENCES: readonly { list: RecordList; field: string; target: RecordList; what: string }[] = [
-  ...(['changes', 'expectations', 'weighings', 'sessions', 'standings'] as const).map((list) => ({
-    list,
-    field: 'stageId',
-    target: 'stages' as const,
-    what: 'a stage',
-  })),
-  { list: 'pulls', field: 'sessionId', target: 'sessions', what: 'a dyno session' },
-  { list: 'standings', field: 'sessionId', target: 'sessions', what: 'a dyno session' },
-  { list: 'inCars', field: 'weighingId', target: 'weighings', what: 'a weighing' },
-  { list: 'inCars', field: 'changeId', target: 'changes', what: 'a ledger line' },
+/** Which record of which list a field names. A part of another record goes out of sight with it; anything else without its stage is broken. */
+const REFERENCES: readonly { list: RecordList; field: string; target: RecordList; isPart: boolean }[] = [
+  { list: 'changes', field: 'stageId', target: 'stages', isPart: false },
+  { list: 'weighings', field: 'stageId', target: 'stages', isPart: false },
+  { list: 'sessions', field: 'stageId', target: 'stages', isPart: false },
+  { list: 'expectations', field: 'stageId', target: 'stages', isPart: true },
+  { list: 'standings', field: 'stageId', target: 'stages', isPart: true },
+  { list: 'standings', field: 'sessionId', target: 'sessions', isPart: true },
+  { list: 'pulls', field: 'sessionId', target: 'sessions', isPart: true },
+  { list: 'inCars', field: 'weighingId', target: 'weighings', isPart: true },
+  { list: 'inCars', field: 'changeId', target: 'changes', isPart: true },
 ]
 
 type Row = Record<string, unknown> & { id: string }
@@ -43,6 +42,8 @@ function whyUnreadable(error: z.ZodError): string {
 export function readBuildRecords(stored: { readonly build: object } & { readonly [List in RecordList]: readonly object[] }): {
   readonly records: BuildRecords
   readonly broken: readonly BrokenRecord[]
+  /** Ids of all records left out: the broken ones, and parts of deleted ones. */
+  readonly leftOut: ReadonlySet<string>
 } {
   const build = buildRecordsSchema.shape.build.safeParse(stored.build)
   if (!build.success)
@@ -58,14 +59,16 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
       return []
     })
   }
-  for (const { list, field, target, what } of REFERENCES) {
+  const leftOut = new Set(broken.map((record) => record.id))
+  for (const { list, field, target, isPart } of REFERENCES) {
     const there = new Set(lists[target]?.map((row) => row.id))
     lists[list] = (lists[list] as Row[]).filter((row) => {
       if (there.has(row[field] as string)) return true
-      broken.push({ list, id: row.id, name: nameOf(row), reason: `it names ${what} that is not there` })
+      leftOut.add(row.id)
+      if (!isPart) broken.push({ list, id: row.id, name: nameOf(row), reason: 'its stage is not there' })
       return false
     })
   }
   if (lists.stages?.length === 0) throw new CalculationError('missing', 'stages', 'This build has no stage that can be read.')
-  return { records: { build: build.data, ...lists } as unknown as BuildRecords, broken }
+  return { records: { build: build.data, ...lists } as unknown as BuildRecords, broken, leftOut }
 }

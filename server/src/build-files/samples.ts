@@ -46,8 +46,9 @@ export async function readSamples(stream: Readable, file: string, heads: readonl
         try {
           data.forEach(takeRow)
         } catch (error) {
-          parser.abort()
+          // Before the abort, which ends the parser as if the file were complete.
           reject(error)
+          parser.abort()
         }
       },
       complete: () => resolve(),

@@ -10,6 +10,7 @@ export interface OpenBuild {
   readonly stored: StoredRecords
   readonly records: BuildRecords
   readonly broken: readonly BrokenRecord[]
+  readonly leftOut: ReadonlySet<string>
   /** Answers worked out of it, as JSON text by name. */
   readonly answers: Map<string, string>
 }
@@ -17,10 +18,9 @@ export interface OpenBuild {
 const MOST_OPEN = 12
 
 /** The stored records without the broken ones, and those beside them. */
-export function answerRecords({ stored, broken }: OpenBuild): RecordsAnswer {
-  const out = new Set(broken.map((record) => record.id))
-  if (out.size === 0) return { ...stored, broken }
-  const lists = Object.entries(stored).map(([key, value]) => [key, Array.isArray(value) ? value.filter((row: { id: string }) => !out.has(row.id)) : value])
+export function answerRecords({ stored, broken, leftOut }: OpenBuild): RecordsAnswer {
+  if (leftOut.size === 0) return { ...stored, broken }
+  const lists = Object.entries(stored).map(([key, value]) => [key, Array.isArray(value) ? value.filter((row: { id: string }) => !leftOut.has(row.id)) : value])
   return { ...(Object.fromEntries(lists) as StoredRecords), broken }
 }
 
@@ -58,7 +58,6 @@ export class OpenBuilds {
 
   private async read(buildId: string): Promise<OpenBuild> {
     const { revision, stored } = await this.service.all(buildId)
-    const { records, broken } = readBuildRecords(stored)
-    return { revision, stored, records, broken, answers: new Map() }
+    return { revision, stored, ...readBuildRecords(stored), answers: new Map() }
   }
 }

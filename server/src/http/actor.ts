@@ -1,9 +1,14 @@
+import { LOG_ENTRY_HEADER } from '@bold-ballast/contract'
 import type { Request } from 'express'
 import type { Actor } from '../records/history.ts'
 import { personOf } from './guard.ts'
 
-/** Who writes, and the one time of the write. */
-export const actorOf = (request: Request<never> | Request): Actor => ({ person: personOf(request as Request), now: new Date().toISOString() })
+/** Who writes, and the one time of the write; the answer's header tells which line of the log it made, the last where there are several. */
+export const actorOf = (request: Request<never> | Request): Actor => ({
+  person: personOf(request as Request),
+  now: new Date().toISOString(),
+  noteEntry: (entryId) => (request as Request).res?.setHeader(LOG_ENTRY_HEADER, String(entryId)),
+})
 
 /** The day it is, for what is late. */
 export const today = (): string => new Date().toISOString().slice(0, 10)

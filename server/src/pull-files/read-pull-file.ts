@@ -68,8 +68,9 @@ function parseInto(text: Readable, delimiter: string, reader: PullReader): Promi
         try {
           for (const row of results.data) reader.addRow(row)
         } catch (error) {
-          parser.abort()
+          // Before the abort, which ends the parser as if the file were complete.
           reject(error)
+          parser.abort()
         }
       },
       complete: () => resolve(),

@@ -44,8 +44,9 @@ describe('records', () => {
       body: { code: 'stale', current: { version: 2, name: 'rear bench' } },
     })
     expect(theirs.body.detail).toMatch(/Ilse/)
-    const history = await server.call('GET', `${path}/history`)
-    expect(history.body[0]).toMatchObject({ resource: 'changes', action: 'update', by: 'Ilse', before: { name: 'bench' }, after: { name: 'rear bench' } })
+    const log = await server.call('GET', `${path}/log`)
+    const fields = [{ field: 'name', before: 'bench', after: 'rear bench' }]
+    expect(log.body.entries[0]).toMatchObject({ resource: 'changes', action: 'update', by: 'Ilse', name: 'rear bench', fields })
   })
 
   it('deletes by a mark and puts back', async () => {
@@ -62,9 +63,9 @@ describe('records', () => {
 
   it('keeps history and record together: a refused write leaves no line', async () => {
     const { path, stageOne } = await makeBuild(server)
-    const before = (await server.call('GET', `${path}/history`)).body.length
+    const before = (await server.call('GET', `${path}/log`)).body.entries.length
     await server.call('POST', `${path}/changes`, { ...changeBody(stageOne), fromChangeId: randomUUID() })
-    expect((await server.call('GET', `${path}/history`)).body).toHaveLength(before)
+    expect((await server.call('GET', `${path}/log`)).body.entries).toHaveLength(before)
   })
 
   it('moves stages only where nothing was done', async () => {

@@ -45,8 +45,5 @@ export function recordRoutes(service: RecordService): Router {
     const { stages } = read(stageOrderSchema, request.body)
     response.json(await service.reorderStages(actorOf(request), readId(request.params.buildId, 'build'), stages))
   })
-  router.get('/builds/:buildId/history', async (request, response) => {
-    response.json(await service.history(readId(request.params.buildId, 'build')))
-  })
   return router
 }

@@ -5,7 +5,7 @@ import { AppError } from '../http/problem.ts'
 import { type Actor, lastEntryId, writeHistory } from './history.ts'
 import { BuildModel, fieldsOf, modelOf } from './models.ts'
 import { applyRules, checkRemoval, storedContext } from './rules.ts'
-import { createOnce, findLocked, lockBuild, type Place, updateVersioned } from './versioned.ts'
+import { createOnce, findLocked, freshMeta, lockBuild, type Place, plain, updateVersioned } from './versioned.ts'
 
 type Row = Record<string, unknown>
 
@@ -113,7 +113,6 @@ export class RecordService {
       if (stages.length !== order.length || new Set(order.map((entry) => entry.id)).size !== stages.length) {
         throw new AppError('rule-broken', 'The order must name each stage once. Load the page again and repeat.')
       }
-      const before = stages.map(({ id, position }) => ({ id, position }))
       for (const [position, entry] of order.entries()) {
         const stage = stages.find((candidate) => candidate.id === entry.id)
         if (!stage) throw new AppError('not-found', 'The order names a stage that this build does not have.')
@@ -126,7 +125,12 @@ export class RecordService {
           .patch({ position, version: stage.version + 1, updatedAt: actor.now, updatedBy: actor.person } as object)
       }
       const after = await this.listLive(trx, 'stages', buildId)
-      await writeHistory(trx, actor, { buildId, resource: 'stages', recordId: buildId, action: 'reorder', before, after })
+      const moved = after.filter((stage) => stages.some((was) => was.id === stage.id && was.position !== stage.position))
+      const records = (list: readonly { id?: unknown }[]) => ({
+        records: moved.map(({ id }) => ({ resource: 'stages', record: list.find((stage) => stage.id === id) })),
+      })
+      const [was, is] = [records(stages), records(after)]
+      if (moved.length > 0) await writeHistory(trx, actor, { buildId, resource: 'stages', recordId: buildId, action: 'reorder', before: was, after: is })
       return after
     })
   }
@@ -161,15 +165,23 @@ export class RecordService {
       const { count } = (await trx('pulls').where({ session_id: sessionId }).count('* as count').first()) as { count: number }
       const records: Row[] = []
       for (const [i, { fields, channels }] of pulls.entries()) {
-        const { record } = await createOnce(trx, actor, this.place('pulls', buildId), { ...fields, position: count + i, importId })
-        records.push(record)
+        const made = await modelOf('pulls')
+          .query(trx)
+          .insertAndFetch({ ...fields, position: count + i, importId, buildId, ...freshMeta(actor) } as object)
+        records.push(plain(made))
         await insertSamples(trx, fields.id, channels)
       }
+      const written = (record: (made: Row) => unknown) => ({ records: records.map((made) => ({ resource: 'pulls', record: record(made) })) })
+      await writeHistory(trx, actor, {
+        buildId,
+        resource: 'sessions',
+        recordId: sessionId,
+        action: 'import',
+        before: written(() => null),
+        after: written((made) => made),
+        importId,
+      })
       return records
     })
-  }
-
-  history(buildId: string): Promise<Row[]> {
-    return this.knex('history').where({ build_id: buildId }).orderBy('id', 'desc').limit(200)
   }
 }

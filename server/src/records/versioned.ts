@@ -25,6 +25,9 @@ export function sameFields(fields: Record<string, unknown>, record: Record<strin
   return Object.entries(fields).every(([key, value]) => canonical(normal(value)) === canonical(normal(record[key])))
 }
 
+/** Who made a record and when, at its first version. */
+export const freshMeta = ({ now, person }: Actor) => ({ version: 1, createdAt: now, createdBy: person, updatedAt: now, updatedBy: person, deletedAt: null })
+
 /** Creates a record once: the same id with the same content answers the record that is there; with other content it is refused. */
 export async function createOnce(
   trx: Knex,
@@ -39,9 +42,8 @@ export async function createOnce(
     if (isSameBuild && (existing.version > 1 || sameFields(fields, record))) return { record, isNew: false }
     throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')
   }
-  const meta = { version: 1, createdAt: actor.now, createdBy: actor.person, updatedAt: actor.now, updatedBy: actor.person, deletedAt: null }
   const home = place.resource === 'builds' ? {} : { buildId: place.buildId }
-  const made = await place.model.query(trx).insertAndFetch({ ...fields, ...home, ...meta })
+  const made = await place.model.query(trx).insertAndFetch({ ...fields, ...home, ...freshMeta(actor) })
   const record = plain(made)
   await writeHistory(trx, actor, { buildId: place.buildId, resource: place.resource, recordId: fields.id, action: 'create', before: null, after: record })
   return { record, isNew: true }

@@ -1,0 +1,38 @@
+import { z } from '@bold-ballast/core'
+import type { ResourceName } from './resources.ts'
+
+export const logQuerySchema = z.strictObject({
+  /** Entries before this one; the latest when left out. */
+  before: z.coerce.number().int().positive().optional(),
+  limit: z.coerce.number().int().min(1).max(200).default(50),
+})
+
+export type LogAction = 'create' | 'update' | 'remove' | 'restore' | 'reorder' | 'import'
+
+/** One line of a build's log: who did what to which record, with the fields that changed. */
+export interface LogEntry {
+  readonly id: number
+  readonly at: string
+  readonly by: string
+  readonly action: LogAction
+  readonly resource: ResourceName | 'builds'
+  readonly recordId: string
+  readonly name: string
+  /** How many records it touched. */
+  readonly recordCount: number
+  readonly fields: readonly { readonly field: string; readonly before: unknown; readonly after: unknown }[]
+  /** The entry this one took back, and the one that took this back. */
+  readonly undoes: number | null
+  readonly undoneBy: number | null
+  /** Null where it can be taken back now, else why not. */
+  readonly keptBecause: string | null
+}
+
+export interface LogPage {
+  readonly entries: readonly LogEntry[]
+  /** Ask for entries before this one; null at the beginning of the log. */
+  readonly nextBefore: number | null
+}
+
+/** Name of the answer's header that tells which line of the log a write made. */
+export const LOG_ENTRY_HEADER = 'x-log-entry'

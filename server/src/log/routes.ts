@@ -1,0 +1,25 @@
+import { logQuerySchema } from '@bold-ballast/contract'
+import { z } from '@bold-ballast/core'
+import { Router } from 'express'
+import type { Knex } from 'knex'
+import { actorOf } from '../http/actor.ts'
+import { AppError } from '../http/problem.ts'
+import { read, readId } from '../http/read.ts'
+import { LogService } from './service.ts'
+
+const entryIdSchema = z.coerce.number().int().positive()
+
+export function logRoutes(knex: Knex): Router {
+  const router = Router()
+  const log = new LogService(knex)
+  router.get('/builds/:buildId/log', async (request, response) => {
+    response.json(await log.page(readId(request.params.buildId, 'build'), read(logQuerySchema, request.query)))
+  })
+  router.post('/builds/:buildId/log/:entryId/undo', async (request, response) => {
+    const entryId = entryIdSchema.safeParse(request.params.entryId)
+    if (!entryId.success) throw new AppError('not-found', 'The log of this build has no such entry.')
+    read(z.strictObject({}), request.body)
+    response.json(await log.undo(actorOf(request), readId(request.params.buildId, 'build'), entryId.data))
+  })
+  return router
+}
