@@ -1,14 +1,27 @@
-// npm run bench: how fast the slice is on this machine; a table, never a test.
+// npm run bench: how fast the product is on this machine with a large build; a table, never a test. `node scripts/bench.mjs api` leaves the browser out.
+import { spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { createReadStream, createWriteStream, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { performance } from 'node:perf_hooks'
+import { pipeline } from 'node:stream/promises'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
+import pg from 'pg'
+import yazl from 'yazl'
 import { buildAll, findChromium, installPackages, root } from './install.mjs'
+import { makeLargeBuild } from './large-build.mjs'
 import { startPostgres } from './postgres.mjs'
 
+const PORT = 4650
+const address = `http://127.0.0.1:${PORT}`
+const withBrowser = process.argv[2] !== 'api'
 const rows = []
 const quantile = (list, share) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))]
-const times = async (count, work) => {
+const put = (what, median, p95, aim, unit = 'ms') => rows.push({ what, median, p95, unit, aim })
+const putTimes = (what, list, aim) => put(what, quantile(list, 0.5).toFixed(1), quantile(list, 0.95).toFixed(1), aim)
+async function times(count, work) {
   const list = []
   for (let i = 0; i < count; i++) {
     const from = performance.now()
@@ -17,61 +30,255 @@ const times = async (count, work) => {
   }
   return list
 }
-const put = (what, list) => rows.push({ what, 'median ms': quantile(list, 0.5).toFixed(1), 'p95 ms': quantile(list, 0.95).toFixed(1), runs: list.length })
+const timed = async (work) => {
+  const from = performance.now()
+  const answer = await work()
+  return { answer, seconds: (performance.now() - from) / 1000 }
+}
 
 installPackages()
 const database = await startPostgres({ temporary: true })
 buildAll()
-const { startServer } = await import('../server/dist/main.js')
-const server = await startServer({ databaseUrl: database.url, port: 4650, webRoot: path.join(root, 'web/dist'), demoRoot: path.join(root, 'demo') })
-const json = async (address) => (await fetch(`${server.address}${address}`)).json()
-const [entry] = await json('/api/builds')
-const build = `/api/builds/${entry.build.id}`
-for (const room of ['board', 'weight', 'power', 'records']) put(`GET ${room} (demo)`, await times(100, () => json(`${build}/${room}`)))
+const folder = mkdtempSync(path.join(tmpdir(), 'bold-ballast-bench-'))
+const server = spawn(process.execPath, [path.join(root, 'scripts/serve-for-test.mjs')], {
+  env: { ...process.env, DATABASE_URL: database.url, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+await new Promise((resolve, reject) => {
+  server.stdout.once('data', resolve)
+  server.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+})
+const request = async (route, options) => {
+  const answer = await fetch(`${address}/api${route}`, options)
+  if (!answer.ok) throw new Error(`${route}: ${answer.status} ${await answer.text()}`)
+  return answer
+}
+const json = async (route) => (await request(route)).json()
+const write = (method, route, body) =>
+  request(route, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }).then((answer) => answer.json())
 
-const parts = Array.from({ length: 300 }, (_, i) => ({ massKg: 1 + (i % 40) }))
-const calculation = JSON.stringify({ knownKg: 900, parts })
-put(
-  'mass.forecast with 300 parts, over HTTP',
-  await times(50, () =>
-    fetch(`${server.address}/api/calc/mass.forecast`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: calculation }).then((answer) =>
-      answer.json(),
-    ),
-  ),
-)
+const memoryMb = (field) => Number(/\d+/.exec(new RegExp(`${field}:.*`).exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[0] ?? '')?.[0] ?? 0) / 1024
+const forgetPeak = () => writeFileSync(`/proc/${server.pid}/clear_refs`, '5')
 
-const browser = await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
-let scripts = []
-put(
-  'usable Board in a new page (demo)',
-  await times(5, async () => {
-    const page = await browser.newPage()
+async function buildInAndOut() {
+  const { file, samples } = makeLargeBuild()
+  const zip = new yazl.ZipFile()
+  zip.addBuffer(Buffer.from(JSON.stringify(file)), 'build.json')
+  for (const [name, text] of samples) zip.addBuffer(Buffer.from(text), name)
+  zip.end()
+  const archive = path.join(folder, 'large.zip')
+  await pipeline(zip.outputStream, createWriteStream(archive))
+  const send = (mode) =>
+    request(`/build-files?mode=${mode}&as=new&importId=${randomUUID()}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/zip' },
+      body: readFileSync(archive),
+    })
+  const { seconds } = await timed(() => send('import'))
+  put('build file in: 2,000 lines, 60 pulls of 2,000 samples', seconds.toFixed(2), '', '', 's')
+  const out = await timed(async () => (await (await request(`/builds/${file.build.id}/file`)).arrayBuffer()).byteLength)
+  put('the same out', out.seconds.toFixed(2), '', '', 's')
+  return file
+}
+
+async function boardApi(build, line) {
+  const route = `/builds/${build.id}/board`
+  const bytes = (await (await request(route)).text()).length
+  putTimes('GET board', await times(200, () => json(route)), 'p95 < 50')
+  const client = new pg.Client(database.url)
+  await client.connect()
+  putTimes('  for scale: SELECT of the same bytes', await times(200, () => client.query("select repeat('x', $1) as text", [bytes])), '')
+  await client.end()
+  let version = 1
+  const slow = []
+  for (let i = 0; i < 12; i++) {
+    version = (await write('PATCH', `/builds/${build.id}/changes/${line.id}`, { version, zone: `zone ${i}` })).version
+    slow.push(...(await times(1, () => json(route))))
+  }
+  putTimes('GET board, the first after a write', slow, '')
+  for (const room of ['weight', 'power', 'records'])
+    putTimes(`GET ${room}`, await times(50, () => request(`/builds/${build.id}/${room}`).then((answer) => answer.text())), '')
+  putTimes('POST a ledger line', await times(30, (i) => write('POST', `/builds/${build.id}/changes`, newLine(line.stageId, `bolt ${i}`))), '')
+}
+
+const newLine = (stageId, name) => ({
+  id: randomUUID(),
+  stageId,
+  kind: 'off',
+  name,
+  values: [{ massKg: 0.4, sdKg: null, proof: 'measured', at: '2024-03-01T10:00:00Z' }],
+  state: 'done',
+  doneAt: '2024-03-01T10:00:00Z',
+})
+
+/** A dyno file of about 50 MB: `pulls` pulls that rise from 2,000 to 7,200 rpm. */
+async function dynoFile(pulls) {
+  const name = path.join(folder, `pulls-${pulls}.csv`)
+  const bytes = 50 * 1024 * 1024
+  const perPull = Math.floor(bytes / pulls / 37)
+  async function* text() {
+    yield 'Pull,Engine speed [rpm],Power [kW],Torque [N·m],Boost [kPa]\r\n'
+    for (let pull = 1; pull <= pulls; pull++) {
+      let part = ''
+      for (let k = 0; k < perPull; k++) {
+        const rpm = 2000 + (k * 5200) / perPull
+        const watts = 250_000 * Math.sin((Math.PI / 2) * Math.min(1.15, rpm / 6500))
+        part += `${pull},${rpm.toFixed(3)},${(watts / 1000).toFixed(4)},${(watts / ((rpm * Math.PI) / 30)).toFixed(4)},${(180 - rpm / 100).toFixed(3)}\r\n`
+        if (part.length > 65_536) {
+          yield part
+          part = ''
+        }
+      }
+      yield part
+    }
+  }
+  await pipeline(text, createWriteStream(name))
+  return name
+}
+
+async function csvImport(build, sessionId) {
+  for (const pulls of [10, 100]) {
+    const name = await dynoFile(pulls)
+    const megabytes = statSync(name).size / 1e6
+    const alone = await timed(async () => {
+      let lines = 0
+      for await (const chunk of createReadStream(name)) for (const byte of chunk) if (byte === 10) lines++
+      return lines
+    })
+    const arraysMb = (alone.answer * 4 * 8) / 1024 / 1024
+    forgetPeak()
+    const idle = memoryMb('VmRSS')
+    const { seconds } = await timed(() =>
+      request(`/builds/${build.id}/sessions/${sessionId}/pull-files?mode=import&importId=${randomUUID()}`, {
+        method: 'POST',
+        headers: { 'content-type': 'text/csv' },
+        body: readFileSync(name),
+      }),
+    )
+    put(`CSV of ${megabytes.toFixed(0)} MB with ${pulls} pulls, sent to stored`, (megabytes / seconds).toFixed(1), '', '>= 8', 'MB/s')
+    put('  for scale: reading the file and counting its lines', (megabytes / alone.seconds).toFixed(0), '', '', 'MB/s')
+    put(`  peak memory of the server (idle before: ${idle.toFixed(0)})`, memoryMb('VmHWM').toFixed(0), '', `<= ${(150 + 2 * arraysMb).toFixed(0)}`, 'MB')
+    rmSync(name)
+  }
+}
+
+async function inBrowser(build, stageId) {
+  const browser = await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  let scripts = []
+  const usable = await times(7, async () => {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    const page = await context.newPage()
     const bodies = []
     page.on('response', (response) => response.url().endsWith('.js') && bodies.push(response.body()))
-    await page.goto(`${server.address}/builds/${entry.build.id}/board`)
-    await page.locator('table tbody tr').nth(4).waitFor()
+    await page.goto(`${address}/builds/${build.id}/board`, { waitUntil: 'commit' })
+    await page.waitForFunction(() => {
+      const rows = document.querySelectorAll('table[data-rows] tbody tr[data-goal]')
+      const wanted = Number(document.querySelector('table[data-rows]')?.getAttribute('data-rows') ?? -1)
+      return document.querySelector('h1') && rows.length === wanted && [...rows].every((row) => /\d/.test(row.textContent ?? ''))
+    })
+    const before = await page.evaluate(() => location.search)
+    await page.keyboard.press('[')
+    await page.waitForFunction((was) => location.search !== was, before)
     scripts = await Promise.all(bodies)
-    await page.close()
-  }),
-)
-const page = await browser.newPage()
-await page.goto(`${server.address}/builds/${entry.build.id}/weight`)
-await page.locator('#entry').waitFor()
-put(
-  'ledger line: Enter to row',
-  await times(20, async (i) => {
+    await context.close()
+  })
+  putTimes('usable Board in a new browser: heading, all rows, a key answered', usable, '< 1000')
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.goto(`${address}/builds/${build.id}/weight?stage=${stageId}`)
+  await page.locator('#entry').waitFor()
+  await page.waitForLoadState('networkidle')
+  const toRow = []
+  for (let i = 0; i < 20; i++) {
     await page.locator('#entry').fill(`off bracket number${i} 0.4 kg`)
-    await page.keyboard.press('Enter')
-    await page
-      .locator('td', { hasText: `number${i}` })
-      .first()
-      .waitFor()
-  }),
-)
-await browser.close()
-console.table(rows)
-const scriptBytes = scripts.reduce((sum, body) => sum + gzipSync(body, { level: 9 }).length, 0)
-console.log(`scripts before the Board is usable: ${(scriptBytes / 1000).toFixed(0)} kB gzip`)
-await server.stop()
-await database.stop()
+    toRow.push(
+      await page.evaluate(
+        (name) =>
+          new Promise((resolve) => {
+            const from = performance.now()
+            const seen = () => [...document.querySelectorAll('[data-ledger] [data-part]')].some((cell) => cell.textContent.includes(name))
+            const watch = new MutationObserver(() => {
+              if (!seen()) return
+              watch.disconnect()
+              requestAnimationFrame(() => resolve(performance.now() - from))
+            })
+            watch.observe(document.body, { subtree: true, childList: true, characterData: true })
+            document.querySelector('#entry').form.requestSubmit()
+          }),
+        `number${i}`,
+      ),
+    )
+    await page.waitForTimeout(150)
+  }
+  putTimes('ledger line of 1,000 in the stage: Enter to row', toRow, '< 100')
+  await page.waitForLoadState('networkidle')
+  const scroll = await page.evaluate(async () => {
+    const scroller = document.querySelector('[data-ledger]')
+    const long = []
+    const watch = new PerformanceObserver((list) => long.push(...list.getEntries().map((entry) => entry.duration)))
+    watch.observe({ entryTypes: ['longtask'] })
+    const frames = []
+    let last = performance.now()
+    for (let i = 0; i < 150; i++) {
+      scroller.scrollTop = i < 100 ? i * 220 : (149 - i) * 400
+      await new Promise((resolve) => requestAnimationFrame(resolve))
+      frames.push(performance.now() - last)
+      last = performance.now()
+    }
+    await new Promise((resolve) => setTimeout(resolve, 300))
+    watch.disconnect()
+    return { longest: Math.max(0, ...long), frames }
+  })
+  putTimes('scrolling the ledger: a frame', scroll.frames, '')
+  put('scrolling the ledger: longest task over 50 ms (0: none)', scroll.longest.toFixed(0), '', 'none')
+  await page.keyboard.press('Control+k')
+  const found = []
+  await page.locator('[data-find] input').waitFor()
+  for (const word of ['bracket 30', 'weigh', 'hall 2', 'panel 1002', 'pull 44', 'density']) {
+    found.push(
+      await page.evaluate(
+        (text) =>
+          new Promise((resolve) => {
+            const input = document.querySelector('[data-find] input')
+            const from = performance.now()
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, text)
+            input.dispatchEvent(new Event('input', { bubbles: true }))
+            const look = () => {
+              const list = document.querySelector('[data-find] [data-found-for]')
+              if (list?.getAttribute('data-found-for') === text) resolve(performance.now() - from)
+              else requestAnimationFrame(look)
+            }
+            requestAnimationFrame(look)
+          }),
+        word,
+      ),
+    )
+  }
+  putTimes('Find or do: typed to found', found, '< 50')
+  await browser.close()
+  put(
+    'scripts before the Board is usable, gzip',
+    (scripts.reduce((sum, body) => sum + gzipSync(body, { level: 9 }).length, 0) / 1000).toFixed(0),
+    '',
+    '<= 250',
+    'kB',
+  )
+}
+
+try {
+  const file = await buildInAndOut()
+  const line = file.changes[0]
+  await boardApi(file.build, line)
+  const parts = JSON.stringify({ knownKg: 900, parts: Array.from({ length: 300 }, (_, i) => ({ massKg: 1 + (i % 40) })) })
+  const forecast = () =>
+    request('/calc/mass.forecast', { method: 'POST', headers: { 'content-type': 'application/json' }, body: parts }).then((answer) => answer.json())
+  putTimes('mass.forecast with 300 parts, over HTTP', await times(100, forecast), '< 5')
+  if (withBrowser) await inBrowser(file.build, line.stageId)
+  await csvImport(file.build, file.sessions[0].id)
+  console.table(rows)
+} finally {
+  server.removeAllListeners('exit')
+  server.kill('SIGKILL')
+  await database.stop()
+  rmSync(folder, { recursive: true, force: true })
+}
 process.exit(0)

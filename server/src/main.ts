@@ -4,6 +4,7 @@ import { pino } from 'pino'
 import { makeApp } from './app.ts'
 import { openDatabase } from './database/open.ts'
 import { loadDemoOnce } from './demo/load-demo.ts'
+import { rebuildOldCurves } from './pull-files/rebuild-curves.ts'
 
 const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
 
@@ -39,6 +40,7 @@ export async function startServer(options: {
   const logger = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
   const knex = openDatabase(databaseUrl)
   await knex.migrate.latest()
+  await rebuildOldCurves(knex)
   if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
   const server = http.createServer(makeApp({ knex, logger, webRoot }))
   const usedPort = await listen(server, host, port, 20)

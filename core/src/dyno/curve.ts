@@ -17,14 +17,15 @@ export const CURVE_VERSION = 1
 export const FEWEST_RISING_ROWS = 10
 
 /** Indices of the samples at which the speed is higher than or equal to all before: the rising part of a sweep. */
-export function risingIndices(speedRpm: readonly number[]): number[] {
+export function risingIndices(speedRpm: ArrayLike<number>): number[] {
   const kept: number[] = []
   let highest = Number.NEGATIVE_INFINITY
-  speedRpm.forEach((speed, i) => {
-    if (speed < highest) return
+  for (let i = 0; i < speedRpm.length; i++) {
+    const speed = speedRpm[i] as number
+    if (speed < highest) continue
     highest = speed
     kept.push(i)
-  })
+  }
   return kept
 }
 

@@ -1,5 +1,5 @@
 import { CalculationError } from '../errors.ts'
-import { toSi } from '../units/units.ts'
+import { siReader } from '../units/units.ts'
 import { curvePeak, FEWEST_RISING_ROWS, type GridCurve, gridCurve, risingIndices } from './curve.ts'
 import { powerFromTorqueW, torqueFromPowerNm } from './power-torque.ts'
 
@@ -31,7 +31,7 @@ export function pullFigures(label: string, channels: readonly Channel[]): PullFi
   const [speed, power, torque] = [find('speed')?.values ?? new Float64Array(), find('power'), find('torque')]
   if (!power && !torque)
     throw new CalculationError('missing', 'channels', `Pull ${label} has neither a power nor a torque channel. Export it with one of them.`)
-  const rising = risingIndices(Array.from(speed))
+  const rising = risingIndices(speed)
   if (rising.length < FEWEST_RISING_ROWS) {
     throw new CalculationError(
       'missing',
@@ -39,11 +39,11 @@ export function pullFigures(label: string, channels: readonly Channel[]): PullFi
       `Pull ${label} has ${rising.length} rows of rising speed; at least ${FEWEST_RISING_ROWS} are needed. Export it with more rows, or leave it out of the file.`,
     )
   }
-  const powerAt = (i: number) =>
-    power
-      ? toSi('power', power.values[i] as number, power.unit)
-      : powerFromTorqueW(toSi('torque', torque?.values[i] as number, torque?.unit ?? ''), speed[i] as number)
-  const torqueAt = (i: number) => (torque ? toSi('torque', torque.values[i] as number, torque.unit) : torqueFromPowerNm(powerAt(i), speed[i] as number))
+  const readPower = power && siReader('power', power.unit)
+  const readTorque = torque && siReader('torque', torque.unit)
+  const powerAt = (i: number): number =>
+    power && readPower ? readPower(power.values[i] as number) : powerFromTorqueW(readTorque?.(torque?.values[i] as number) as number, speed[i] as number)
+  const torqueAt = (i: number): number => (torque && readTorque ? readTorque(torque.values[i] as number) : torqueFromPowerNm(powerAt(i), speed[i] as number))
   const curve = gridCurve({ speedRpm: rising.map((i) => speed[i] as number), powerW: rising.map(powerAt) })
   const peak = curvePeak(curve)
   if (!(peak.powerW > 0))

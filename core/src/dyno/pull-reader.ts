@@ -1,6 +1,7 @@
 import { CalculationError } from '../errors.ts'
 import { parseNumber } from '../units/parse-number.ts'
 import { toSi } from '../units/units.ts'
+import { Column } from './column.ts'
 import { crossCheckPower } from './cross-check.ts'
 import { type Channel, type PullFigures, pullFigures } from './pull-figures.ts'
 import { type ChannelColumn, isUnitRow, readColumns } from './read-header.ts'
@@ -25,12 +26,17 @@ export interface PullFileReport {
 }
 
 const MOST_REPORTED_LINES = 50
+const NEEDED_ROLES: ReadonlySet<string> = new Set(['speed', 'power', 'torque'])
 const FALL_ENDS_PULL_RPM = 500
 
+/** A pull while it is read: each column with the place its cells stand at in a row. */
 interface OpenPull {
-  label: string
-  columns: number[][]
+  readonly label: string
+  readonly columns: readonly Column[]
 }
+
+/** Power is checked against torque on so many rows of a pull at most, evenly spread. */
+const CHECKED_ROWS = 2000
 
 /**
  * Reads the rows of a dyno file as they come and keeps only numbers, so that a large file never stands in memory as text.
@@ -49,9 +55,14 @@ export class PullReader {
   private readonly refused: RefusedLine[] = []
   private refusedCount = 0
   private readonly pulls: OpenPull[] = []
+  private fastest = 0
   private highest = Number.NEGATIVE_INFINITY
   private lowest = Number.POSITIVE_INFINITY
   private line = 0
+  private speedAt = -1
+  private pullAt: number | undefined
+  /** The numbers of the row at hand; one list for all rows. */
+  private readonly row: number[] = []
 
   constructor(options: { delimiter: string; powerUnit?: string | undefined; torqueUnit?: string | undefined }) {
     this.delimiter = options.delimiter
@@ -67,7 +78,7 @@ export class PullReader {
     }
     if (!this.columns) {
       const unitRow = isUnitRow(cells) ? cells : undefined
-      this.columns = readColumns(this.heading, unitRow, this.units)
+      this.settleColumns(unitRow)
       if (unitRow) return
     }
     if (this.decimalMark) this.takeRow(cells, this.line)
@@ -75,6 +86,12 @@ export class PullReader {
       this.waiting.push({ cells, line: this.line })
       if (this.waiting.length >= 200) this.settleDecimalMark()
     }
+  }
+
+  private settleColumns(unitRow: readonly string[] | undefined): void {
+    this.columns = readColumns(this.heading as readonly string[], unitRow, this.units)
+    this.speedAt = this.columns.findIndex((column) => column.role === 'speed')
+    this.pullAt = this.columns.find((column) => column.role === 'pull')?.index
   }
 
   private settleDecimalMark(): void {
@@ -97,70 +114,67 @@ export class PullReader {
   private takeRow(cells: readonly string[], line: number): boolean {
     const columns = this.columns as ChannelColumn[]
     if (cells.length < columns.length) return this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
-    const values: number[] = []
-    for (const column of columns) {
+    const values = this.row
+    for (let i = 0; i < columns.length; i++) {
+      const column = columns[i] as ChannelColumn
       const cell = (cells[column.index] ?? '').trim()
-      const needed = column.role === 'speed' || column.role === 'power' || column.role === 'torque'
-      if (cell === '' || column.role === 'pull') {
-        if (cell === '' && needed) return this.refuse(line, `${column.name} is empty`)
-        values.push(Number.NaN)
-        continue
-      }
+      const needed = NEEDED_ROLES.has(column.role)
+      values[i] = Number.NaN
+      if (cell === '' && needed) return this.refuse(line, `${column.name} is empty`)
+      if (cell === '' || column.role === 'pull') continue
       try {
-        values.push(parseNumber(cell, this.decimalMark, column.name))
+        values[i] = parseNumber(cell, this.decimalMark, column.name)
       } catch (error) {
         if (!(error instanceof CalculationError)) throw error
         if (needed) return this.refuse(line, error.message)
-        values.push(Number.NaN)
       }
     }
-    const speed = values[columns.findIndex((column) => column.role === 'speed')] as number
+    const speed = values[this.speedAt] as number
     if (!(speed > 0)) return this.refuse(line, `engine speed is ${speed}; it must be more than zero`)
-    this.pullFor(cells, speed).columns.forEach((list, i) => {
-      list.push(values[i] as number)
-    })
+    const open = this.pullFor(cells, speed).columns
+    for (let i = 0; i < open.length; i++) (open[i] as Column).push(values[i] as number)
     return false
   }
 
   private pullFor(cells: readonly string[], speed: number): OpenPull {
-    const columns = this.columns as ChannelColumn[]
-    const pullColumn = columns.find((column) => column.role === 'pull')
+    const { pullAt } = this
     const current = this.pulls.at(-1)
-    const label = pullColumn ? (cells[pullColumn.index] ?? '').trim() : ''
+    const label = pullAt === undefined ? '' : (cells[pullAt] ?? '').trim()
+    this.fastest = Math.max(this.fastest, speed)
     this.highest = Math.max(this.highest, speed)
     this.lowest = speed < this.highest - FALL_ENDS_PULL_RPM ? Math.min(this.lowest, speed) : this.lowest
     const risesAgain = speed > this.lowest + FALL_ENDS_PULL_RPM
-    const isNew = !current || (pullColumn ? label !== current.label : risesAgain)
+    const isNew = !current || (pullAt === undefined ? risesAgain : label !== current.label)
     if (!isNew) return current
     this.highest = speed
     this.lowest = Number.POSITIVE_INFINITY
-    const fresh: OpenPull = { label: pullColumn ? label : String(this.pulls.length + 1), columns: columns.map(() => []) }
+    const columns = (this.columns as ChannelColumn[]).map(() => new Column())
+    const fresh: OpenPull = { label: pullAt === undefined ? String(this.pulls.length + 1) : label, columns }
     this.pulls.push(fresh)
-    if (!pullColumn && current) this.moveStartOfRise(current, fresh)
+    if (pullAt === undefined && current) this.moveStartOfRise(current, fresh)
     return fresh
   }
 
   /** The first 500 rpm of the new rise were put behind the fall of the pull before; they belong to the new one. */
   private moveStartOfRise(from: OpenPull, to: OpenPull): void {
-    const speedAt = (this.columns as ChannelColumn[]).findIndex((column) => column.role === 'speed')
-    const speeds = from.columns[speedAt] as number[]
+    const speeds = from.columns[this.speedAt] as Column
     let start = speeds.length - 1
-    while (start > 0 && (speeds[start - 1] as number) <= (speeds[start] as number)) start--
-    from.columns.forEach((list, i) => {
-      to.columns[i] = list.splice(start)
+    while (start > 0 && speeds.at(start - 1) <= speeds.at(start)) start--
+    from.columns.forEach((column, i) => {
+      for (const value of column.takeFrom(start)) to.columns[i]?.push(value)
     })
   }
 
   finish(): PullFileReport {
     if (!this.heading) throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
-    if (!this.columns) this.columns = readColumns(this.heading, undefined, this.units)
+    if (!this.columns) this.settleColumns(undefined)
     if (!this.decimalMark) this.settleDecimalMark()
     if (this.pulls.length === 0) {
       const first = this.refused[0]
       const why = first ? ` Line ${first.line}: ${first.reason}` : ''
       throw new CalculationError('missing', 'file', `No row of numbers could be read.${why}`)
     }
-    const columns = this.columns
+    const columns = this.columns as unknown as ChannelColumn[]
     const check = this.checkUnits()
     const read = this.pulls.map((pull) => readPull(pull, columns))
     const notes = read.flatMap((pull) => (pull.cutRowCount > 0 ? [`Pull ${pull.label}: ${pull.cutRowCount} rows of falling speed were cut.`] : []))
@@ -179,10 +193,10 @@ export class PullReader {
     const columns = this.columns as ChannelColumn[]
     const all = (role: string) => {
       const at = columns.findIndex((column) => column.role === role)
-      return at < 0 ? undefined : this.pulls.flatMap((pull) => pull.columns[at] as number[])
+      return at < 0 ? undefined : this.pulls.flatMap((pull) => someOf(pull.columns[at] as Column))
     }
     const [speed, power, torque] = [all('speed') as number[], all('power'), all('torque')]
-    const fastest = speed.reduce((most, value) => Math.max(most, value), 0)
+    const { fastest } = this
     if (fastest < 400 || fastest > 25_000) {
       const cause =
         fastest < 30 ? 'thousands of rpm, or a comma read as decimal' : fastest > 25_000 ? 'another unit, or another column' : 'rad/s, Hz or road speed'
@@ -208,9 +222,14 @@ export class PullReader {
   }
 }
 
+function someOf(column: Column): number[] {
+  const step = Math.max(1, Math.ceil(column.length / CHECKED_ROWS))
+  return Array.from({ length: Math.ceil(column.length / step) }, (_, i) => column.at(i * step))
+}
+
 function readPull(pull: OpenPull, columns: readonly ChannelColumn[]): ReadPull {
   const channels = columns.flatMap((column, i) =>
-    column.role === 'pull' ? [] : [{ role: column.role, name: column.name, unit: column.unit, values: Float64Array.from(pull.columns[i] as number[]) }],
+    column.role === 'pull' ? [] : [{ role: column.role, name: column.name, unit: column.unit, values: (pull.columns[i] as Column).drain() }],
   )
   return { label: pull.label, channels, ...pullFigures(pull.label, channels) }
 }

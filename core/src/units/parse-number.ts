@@ -2,6 +2,8 @@ import { CalculationError } from '../errors.ts'
 
 export type DecimalMark = '.' | ','
 
+/** Most numbers by far: digits with at most the picked mark; they need no further look. */
+const PLAIN = { '.': /^[+-]?\d{1,30}(?:\.\d{1,30})?$/, ',': /^[+-]?\d{1,30}(?:,\d{1,30})?$/ } as const
 const BLANKS = /[\s\u00a0\u202f\u2009]/g
 
 /**
@@ -11,6 +13,7 @@ const BLANKS = /[\s\u00a0\u202f\u2009]/g
  * Errors: `unreadable`, `ambiguous`.
  */
 export function parseNumber(text: string, decimalMark: DecimalMark = '.', field = 'number'): number {
+  if (PLAIN[decimalMark].test(text)) return Number(decimalMark === ',' ? text.replace(',', '.') : text)
   const plain = text
     .trim()
     .replace(BLANKS, '')

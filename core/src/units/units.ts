@@ -112,9 +112,12 @@ function requireUnit(kind: QuantityKind, symbol: string): Unit {
  * A number in a named unit turned into the record unit of its kind (SI; litres; kg/L).
  * @example toSi('mass', 41, 'lb') // 18.59728717
  */
-export function toSi(kind: QuantityKind, value: number, symbol: string): number {
-  const unit = requireUnit(kind, symbol)
-  return (value + (unit.offset ?? 0)) * unit.factor
+export const toSi = (kind: QuantityKind, value: number, symbol: string): number => siReader(kind, symbol)(value)
+
+/** toSi for many numbers of one unit: the unit is looked up once. */
+export function siReader(kind: QuantityKind, symbol: string): (value: number) => number {
+  const { factor, offset = 0 } = requireUnit(kind, symbol)
+  return (value) => (value + offset) * factor
 }
 
 /** The inverse of toSi. */

@@ -12,6 +12,7 @@ import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import yazl from 'yazl'
 import { answerRecords, type OpenBuild } from '../builds/open-builds.ts'
+import { storedChannels } from '../pull-files/channels.ts'
 import { samplesCsv } from './samples.ts'
 
 interface ChannelRow extends Omit<Channel, 'values'> {
@@ -45,12 +46,8 @@ export async function buildFileOf(knex: Knex, open: OpenBuild, exportedAt: strin
 }
 
 async function* samplesOf(knex: Knex, pullId: string): AsyncGenerator<string> {
-  const rows = (await knex('pull_channels').where({ pullId }).orderBy('position')) as (Omit<Channel, 'values'> & { samples: Buffer })[]
-  yield* samplesCsv(rows.map(({ role, name, unit, samples }) => ({ role, name, unit, values: samplesArray(samples) })))
+  yield* samplesCsv(await storedChannels(knex, pullId))
 }
-
-/** The stored bytes of a channel as its numbers; copied, because a driver's buffer need not start on a number's boundary. */
-export const samplesArray = (bytes: Buffer): Float64Array => new Float64Array(new Uint8Array(bytes).buffer)
 
 /** The archive of a build: the build file and a CSV of samples for each pull, made as it is sent. */
 export function buildArchive(knex: Knex, file: BuildFile): Readable {

@@ -7,13 +7,14 @@ import {
   RECORD_LISTS,
   type ResourceName,
 } from '@bold-ballast/contract'
-import { type Channel, CURVE_VERSION, pullFigures, type RecordList } from '@bold-ballast/core'
+import { CURVE_VERSION, type RecordList } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
+import { insertSamples } from '../pull-files/channels.ts'
+import { rebuildPull } from '../pull-files/rebuild-curves.ts'
 import { type Actor, writeHistory } from '../records/history.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
 import { applyRules, type RuleContext } from '../records/rules.ts'
-import { insertSamples } from '../records/service.ts'
 import { lockBuild, plain } from '../records/versioned.ts'
 import { withNewIds } from './new-ids.ts'
 import { parseBuildFile } from './parse.ts'
@@ -210,15 +211,6 @@ async function storeSamples(trx: Knex, source: BuildFileSource, pulls: BuildFile
     count += channels[0]?.values.length ?? 0
   }
   return count
-}
-
-/** Makes curve and peaks of a pull anew from its channels; what else is known of it stays. */
-export async function rebuildPull(trx: Knex, pullId: string, label: string, channels: readonly Channel[]): Promise<void> {
-  const { curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pullFigures(label, channels)
-  await modelOf('pulls')
-    .query(trx)
-    .findById(pullId)
-    .patch({ curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } as object)
 }
 
 async function anyIdTaken(trx: Knex, file: BuildFile): Promise<boolean> {

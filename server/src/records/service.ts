@@ -2,20 +2,13 @@ import { LIST_RESOURCES, type ResourceName, type StoredRecords } from '@bold-bal
 import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
+import { insertSamples } from '../pull-files/channels.ts'
 import { type Actor, lastEntryId, writeHistory } from './history.ts'
 import { BuildModel, fieldsOf, modelOf } from './models.ts'
 import { applyRules, checkRemoval, storedContext } from './rules.ts'
 import { createOnce, findLocked, freshMeta, lockBuild, type Place, plain, updateVersioned } from './versioned.ts'
 
 type Row = Record<string, unknown>
-
-/** Stores the channels of a pull as typed arrays, in their order. */
-export async function insertSamples(trx: Knex, pullId: string, channels: readonly Channel[]): Promise<void> {
-  for (const [position, { role, name, unit, values }] of channels.entries()) {
-    const samples = Buffer.from(values.buffer, values.byteOffset, values.byteLength)
-    await trx('pull_channels').insert({ pullId, position, role, name, unit, samples })
-  }
-}
 
 /** Records of builds: made once, changed by version, deleted by a mark, each with a line in the log. */
 export class RecordService {

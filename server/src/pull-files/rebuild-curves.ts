@@ -1,0 +1,26 @@
+import { type Channel, CURVE_VERSION, pullFigures } from '@bold-ballast/core'
+import type { Knex } from 'knex'
+import { modelOf } from '../records/models.ts'
+import { storedChannels } from './channels.ts'
+
+/** Makes curve and peaks of a pull anew from its channels; what else is known of it stays. */
+export async function rebuildPull(db: Knex, pullId: string, label: string, channels: readonly Channel[]): Promise<void> {
+  const { curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pullFigures(label, channels)
+  await modelOf('pulls')
+    .query(db)
+    .findById(pullId)
+    .patch({ curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } as object)
+}
+
+/** Makes peaks and grid curves anew that an earlier core worked out; pulls without samples stay as they are. Answers how many were made. */
+export async function rebuildOldCurves(knex: Knex): Promise<number> {
+  const old = (await knex('pulls').where('curveVersion', '<', CURVE_VERSION).select('id', 'label')) as { id: string; label: string }[]
+  let count = 0
+  for (const { id, label } of old) {
+    const channels = await storedChannels(knex, id)
+    if (channels.length === 0) continue
+    await rebuildPull(knex, id, label, channels)
+    count++
+  }
+  return count
+}
