@@ -35,6 +35,18 @@ function whyUnreadable(error: z.ZodError): string {
   return `${issue?.path.join('.') || 'the record'}: ${issue?.message ?? 'cannot be read'}`
 }
 
+const known = new WeakMap<Row, Row | string>()
+
+/** A stored row as a record, or why it is none; worked out once for each row, because rows are never changed in place. */
+function readOnce(schema: z.core.$ZodType, row: Row): Row | string {
+  const before = known.get(row)
+  if (before !== undefined) return before
+  const read = z.safeParse(schema, row)
+  const answer = read.success ? (read.data as Row) : whyUnreadable(read.error)
+  known.set(row, answer)
+  return answer
+}
+
 /**
  * The records of a build as calculations take them, and those that are broken: unreadable ones, and ones that name a record which is not there.
  * Rejects only a build whose own record cannot be read, and one without stages: nothing can be worked out of those.
@@ -53,9 +65,9 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
   for (const [list, schema] of LIST_SCHEMAS) {
     const item = (schema instanceof z.ZodDefault ? schema.unwrap() : schema) as z.ZodArray
     lists[list] = (stored[list] as readonly Row[]).flatMap((row): Row[] => {
-      const read = z.safeParse(item.element, row)
-      if (read.success) return [read.data as Row]
-      broken.push({ list, id: row.id, name: nameOf(row), reason: whyUnreadable(read.error) })
+      const read = readOnce(item.element, row)
+      if (typeof read !== 'string') return [read]
+      broken.push({ list, id: row.id, name: nameOf(row), reason: read })
       return []
     })
   }

@@ -174,7 +174,7 @@ export class PullReader {
       const why = first ? ` Line ${first.line}: ${first.reason}` : ''
       throw new CalculationError('missing', 'file', `No row of numbers could be read.${why}`)
     }
-    const columns = this.columns as unknown as ChannelColumn[]
+    const columns = this.columns as readonly ChannelColumn[]
     const check = this.checkUnits()
     const read = this.pulls.map((pull) => readPull(pull, columns))
     const notes = read.flatMap((pull) => (pull.cutRowCount > 0 ? [`Pull ${pull.label}: ${pull.cutRowCount} rows of falling speed were cut.`] : []))

@@ -39,7 +39,11 @@ export class OpenBuilds {
     const revision = await lastEntryId(this.knex, buildId)
     const known = this.open.get(buildId)
     if (known && known.revision === revision) return known.build
-    const build = this.read(buildId)
+    // What was read before is a start; one that failed is none.
+    const build = Promise.resolve(known?.build).then(
+      (before) => this.read(buildId, before),
+      () => this.read(buildId),
+    )
     this.open.delete(buildId)
     this.open.set(buildId, { revision, build })
     for (const [oldest] of this.open) if (this.open.size > MOST_OPEN) this.open.delete(oldest)
@@ -56,8 +60,8 @@ export class OpenBuilds {
     return known
   }
 
-  private async read(buildId: string): Promise<OpenBuild> {
-    const { revision, stored } = await this.service.all(buildId)
+  private async read(buildId: string, before?: OpenBuild): Promise<OpenBuild> {
+    const { revision, stored } = await this.service.all(buildId, before)
     return { revision, stored, ...readBuildRecords(stored), answers: new Map() }
   }
 }

@@ -10,6 +10,21 @@ import { createOnce, findLocked, freshMeta, lockBuild, type Place, plain, update
 
 type Row = Record<string, unknown>
 
+/** Records as they stand after one line of the log. */
+export interface StoredAt {
+  readonly revision: number
+  readonly stored: StoredRecords
+}
+
+const hasPosition = (resource: ResourceName) => resource === 'stages' || resource === 'pulls'
+
+/** The order of a list: by place where its records have one, then as they were made. */
+const inListOrder = (resource: ResourceName) => (a: Row, b: Row) => {
+  const byPlace = hasPosition(resource) ? (a.position as number) - (b.position as number) : 0
+  const [first, second] = [`${a.createdAt} ${a.id}`, `${b.createdAt} ${b.id}`]
+  return byPlace || (first < second ? -1 : first > second ? 1 : 0)
+}
+
 /** Records of builds: made once, changed by version, deleted by a mark, each with a line in the log. */
 export class RecordService {
   private readonly knex: Knex
@@ -34,7 +49,7 @@ export class RecordService {
   }
 
   private async listLive(db: Knex, resource: ResourceName, buildId: string): Promise<Row[]> {
-    const order = resource === 'stages' || resource === 'pulls' ? ['position', 'createdAt', 'id'] : ['createdAt', 'id']
+    const order = hasPosition(resource) ? ['position', 'createdAt', 'id'] : ['createdAt', 'id']
     const found = await modelOf(resource).query(db).where({ buildId }).whereNull('deletedAt').orderBy(order)
     return found.map((record) => record.toJSON() as unknown as Row)
   }
@@ -45,17 +60,55 @@ export class RecordService {
     return found.toJSON() as unknown as Row
   }
 
-  /** All live records of a build and the line of its log they stand after, read in one transaction so that they fit each other. */
-  async all(buildId: string): Promise<{ revision: number; stored: StoredRecords }> {
+  /**
+   * All live records of a build and the line of its log they stand after, read in one transaction so that they fit each other.
+   * With what was read before, only the records that the log names since are read again; the others stay the same objects.
+   */
+  async all(buildId: string, before?: StoredAt): Promise<StoredAt> {
     return this.knex.transaction(
       async (trx) => {
         const build = await this.requireBuild(trx, buildId)
+        const revision = await lastEntryId(trx, buildId)
+        const touched = before && (await this.touchedSince(trx, buildId, before.revision))
+        if (before && touched) return { revision, stored: await this.refresh(trx, before.stored, touched) }
         const lists: Record<string, Row[]> = {}
         for (const [key, resource] of Object.entries(LIST_RESOURCES)) lists[key] = await this.listLive(trx, resource, buildId)
-        return { revision: await lastEntryId(trx, buildId), stored: { build, ...lists } as unknown as StoredRecords }
+        return { revision, stored: { build, ...lists } as unknown as StoredRecords }
       },
       { isolationLevel: 'repeatable read', readOnly: true },
     )
+  }
+
+  /** Ids by resource that single entries of the log name; undefined where an entry changed more than one record, or the build itself. */
+  private async touchedSince(trx: Knex, buildId: string, revision: number): Promise<Map<string, string[]> | undefined> {
+    const entries = (await trx('history').where({ buildId }).where('id', '>', revision).select('resource', 'recordId', 'action')) as {
+      resource: string
+      recordId: string
+      action: string
+    }[]
+    const touched = new Map<string, string[]>()
+    for (const { resource, recordId, action } of entries) {
+      if (resource === 'builds' || action === 'import' || action === 'reorder') return undefined
+      touched.set(resource, [...(touched.get(resource) ?? []), recordId])
+    }
+    return touched
+  }
+
+  private async refresh(trx: Knex, stored: StoredRecords, touched: ReadonlyMap<string, readonly string[]>): Promise<StoredRecords> {
+    const next: Record<string, unknown> = { ...stored }
+    for (const [list, resource] of Object.entries(LIST_RESOURCES)) {
+      const ids = touched.get(resource)
+      if (!ids) continue
+      const fresh = (
+        await modelOf(resource)
+          .query(trx)
+          .findByIds([...ids])
+          .whereNull('deletedAt')
+      ).map(plain)
+      const kept = (next[list] as Row[]).filter((row) => !ids.includes(row.id as string))
+      next[list] = [...kept, ...fresh].sort(inListOrder(resource))
+    }
+    return next as unknown as StoredRecords
   }
 
   create(actor: Actor, resource: ResourceName, buildId: string, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
