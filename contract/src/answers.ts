@@ -1,4 +1,4 @@
-import type { Board, BrokenRecord, BuildRecord, BuildRecords, NextAction, PullFileReport, Working } from '@bold-ballast/core'
+import type { Board, BrokenRecord, BuildRecord, BuildRecords, describeCalculation, NextAction, PullFileReport, Working } from '@bold-ballast/core'
 import type { Meta, Stored } from './resources.ts'
 
 export type StoredBuild = BuildRecord & Meta
@@ -54,6 +54,9 @@ export interface WorkingAnswer extends Working {
   readonly sources: readonly string[]
   readonly assumptions: readonly string[]
 }
+
+/** A registered calculation as the list of them shows it; input and output are JSON Schema. */
+export type CalculationDescription = ReturnType<typeof describeCalculation>
 
 /** RFC 9457 problem, with the fields it is about and, for a stale write, the record as it stands now. */
 export interface Problem {

@@ -5,6 +5,7 @@ import { buildRecordsSchema } from '../build/records.ts'
 import { CalculationError } from '../errors.ts'
 import { openPartMeanKg } from '../mass/open-mass.ts'
 import { z } from '../zod.ts'
+import { EXAMPLE_RECORDS } from './example-records.ts'
 import { defineCalculation } from './registry.ts'
 
 const input = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })
@@ -23,6 +24,9 @@ export const massAtStageCalculation = defineCalculation({
   formula: 'V(n) = W_ref + Σd over the stage’s changes that the anchor lacked − Σd over changes it held too much',
   sources: ['The rules of the build’s records: scales replace the ledger from then on'],
   assumptions: ['Reference driver and fuel', 'Guesses enter with the learned bias', 'A weighing with a missing pad is no anchor'],
+  validRange: 'A build with a weighing or a baseline mass',
+  schools: [],
+  example: { records: EXAMPLE_RECORDS, stageId: 'strip' },
   input,
   output: z.strictObject({
     massKg: z.number(),
@@ -74,6 +78,9 @@ export const powerAtStageCalculation = defineCalculation({
   formula: 'Mean of the standing pulls’ peaks, sd = √(s²/n + (1 % P)²); then the expectations of later stages: to replaces, by adds, times scales',
   sources: ['The rules of the build’s records', '1 % from one visit to the next: common practice, no source'],
   assumptions: ['Hub, roller and engine are never mixed', 'A session counts only on the build’s basis, or where its own air record lets it be restated'],
+  validRange: 'A build with a dyno session on its basis, or an expectation of a power to reach',
+  schools: ['Hub, roller or engine; a standard; a school for boosted engines: the build’s basis names all three'],
+  example: { records: EXAMPLE_RECORDS, stageId: 'strip' },
   input,
   output: z.strictObject({
     powerW: z.number(),

@@ -1,4 +1,4 @@
-import { BOOST_SCHOOLS, correctionFactor, STANDARDS } from '../dyno/correction.ts'
+import { BOOST_SCHOOL_WORDS, BOOST_SCHOOLS, correctionFactor, STANDARDS } from '../dyno/correction.ts'
 import { crossingSpeedRpm, powerFromTorqueW, torqueFromPowerNm } from '../dyno/power-torque.ts'
 import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
@@ -10,6 +10,9 @@ export const powerTorqueCalculation = defineCalculation({
   formula: 'P = T π n/30; curves in units u_P and u_T read the same number at n = 30 u_P/(π u_T)',
   sources: ['P = T ω, closed form'],
   assumptions: ['Power, torque and speed are of one shaft'],
+  validRange: 'Engine speed above zero; power or torque, one of them',
+  schools: [],
+  example: { speedRpm: 6500, torqueNm: 400 },
   input: z.strictObject({
     speedRpm: z.number(),
     torqueNm: z.number().optional(),
@@ -34,6 +37,9 @@ export const correctionCalculation = defineCalculation({
     'SAE J1349: 1.18 (99/p_d) √(T/298) − 0.18; ISO 1585: (99/p_d)^1.2 (T/298)^0.6; DIN 70020: (101.3/p) √(T/293); STD J607: (29.92/p_d[inHg]) √((t_F + 460)/520)',
   sources: ['SAE J1349 (1990 on), ISO 1585/UN R85, DIN 70020-6 (withdrawn), SAE J607 (withdrawn): all from memory, unverified against a bought copy'],
   assumptions: ['Spark ignition', 'Inlet air temperature', 'Under boost good people differ: the school is an explicit choice and is never mixed'],
+  validRange: 'Each standard names its own air limits; outside them the answer says so',
+  schools: [`Standards: ${STANDARDS.join(', ')}`, `Engines under boost: ${Object.values(BOOST_SCHOOL_WORDS).join('; ')}`],
+  example: { standard: 'SAE J1349', pressurePa: 97_500, temperatureK: 303.15, relativeHumidity: 0.45 },
   input: z.strictObject({
     standard: z.enum(STANDARDS),
     boostSchool: z.enum(BOOST_SCHOOLS).optional(),

@@ -29,6 +29,9 @@ export const cornersCalculation = defineCalculation({
     'Pads level; a corner out of level acts as a perch change and usually exceeds pad accuracy',
     'A second placement on blocks carries ±k h/4 to each corner: give it as blockSpreadKg and do not set cross by it',
   ],
+  validRange: 'Pads of zero or more; a total outside 300 to 3 000 kg is kept with a warning',
+  schools: ['Cross as right front and left rear, or as left front and right rear: both are given'],
+  example: { pads: { LF: { massKg: 322.5 }, RF: { massKg: 311 }, LR: { massKg: 286.5 }, RR: { massKg: 275 } } },
   input: z.strictObject({ pads: padsSchema, secondPlacement: padsSchema.optional(), blockSpreadKg: z.number().nonnegative().default(0) }),
   output: z.strictObject({ figures: figuresSchema.nullable(), known: knownSchema, refusal: z.string().nullable() }),
   run: ({ pads, secondPlacement, blockSpreadKg }) => {
@@ -46,6 +49,14 @@ export const centreOfMassCalculation = defineCalculation({
   formula: 'a = L W_rear/W; y = (t_f (LF − RF) + t_r (LR − RR))/(2W)',
   sources: ['Moments, closed form'],
   assumptions: ['Tracks between contact centres', 'x rearward of the front axle, y to the left'],
+  validRange: 'Four pads read, wheelbase and tracks above zero',
+  schools: [],
+  example: {
+    pads: { LF: { massKg: 322.5 }, RF: { massKg: 311 }, LR: { massKg: 286.5 }, RR: { massKg: 275 } },
+    wheelbaseM: 2.65,
+    trackFrontM: 1.53,
+    trackRearM: 1.515,
+  },
   input: z.strictObject({ pads: padsSchema, wheelbaseM: z.number(), trackFrontM: z.number(), trackRearM: z.number() }),
   output: z.strictObject({ behindFrontAxleM: withSpread, leftOfMiddleM: withSpread }),
   run: (input) => ({ value: centreOfMass(input) }),
@@ -57,6 +68,14 @@ export const combineCalculation = defineCalculation({
   formula: 'x̄ = Σmx/Σm; I_zz = Σ(I_k + m_k((x_k − x̄)² + (y_k − ȳ)²)); a part taken off has a negative mass',
   sources: ['Parallel axis theorem, closed form'],
   assumptions: ['Parts without a place count in the mass and are left out of the centre; their share is stated'],
+  validRange: 'Masses other than zero; what comes off is given below zero',
+  schools: [],
+  example: {
+    parts: [
+      { massKg: 1180, xM: 1.2, yM: 0, zM: 0.48 },
+      { massKg: 24, xM: 2.4, yM: 0, zM: 0.3 },
+    ],
+  },
   input: z.strictObject({
     parts: z
       .array(
@@ -82,6 +101,18 @@ export const estimateBiasCalculation = defineCalculation({
   formula: 'r = ln(measured/guess); mu = mean r, s its spread, v = s²/n; new part: E exp(mu + t_{p,n−1} s √(1 + 1/n))',
   sources: ['Log-normal estimation error, closed form'],
   assumptions: [`Under five pairs: mu ${DEFAULT_BIAS.mu}, s ${DEFAULT_BIAS.s} (common practice, no source)`],
+  validRange: 'Masses above zero; under five pairs a stated default is used',
+  schools: [],
+  example: {
+    pairs: [
+      { guessKg: 10, measuredKg: 11 },
+      { guessKg: 4, measuredKg: 4.1 },
+      { guessKg: 30, measuredKg: 33 },
+      { guessKg: 2, measuredKg: 2.3 },
+      { guessKg: 15, measuredKg: 15.2 },
+    ],
+    newGuessKg: 12,
+  },
   input: z.strictObject({ pairs: pairsSchema, newGuessKg: z.number().optional(), probability: z.number().default(0.9) }),
   output: z.strictObject({
     mu: z.number(),
@@ -112,6 +143,17 @@ export const forecastCalculation = defineCalculation({
     'Guesses share the doubt in the bias, so it does not average out',
     'Where the mass to come does not outweigh its doubt twice over, a normal is used',
   ],
+  validRange: 'Known mass and every part above zero; up to 10 000 parts',
+  schools: ['One log-normal matched to the mass to come, or a normal where guesses come off or little is to come'],
+  example: {
+    knownKg: 1180,
+    knownSdKg: 1.3,
+    parts: [
+      { id: 'wing', massKg: 9 },
+      { id: 'seat', massKg: 7.5, proof: 'catalogue' },
+    ],
+    limitKg: 1200,
+  },
   input: z.strictObject({
     knownKg: z.number(),
     knownSdKg: z.number().nonnegative().default(0),
@@ -162,6 +204,9 @@ export const powerToWeightCalculation = defineCalculation({
   formula: 'P/m; spread: relative spreads in quadrature',
   sources: ['Definitions; 1 lb/hp = 0.608277 kg/kW'],
   assumptions: ['Say which power (hub, roller, engine; standard) and which mass (driver, fuel): figures on different bases do not compare'],
+  validRange: 'Power and mass above zero',
+  schools: ['Power at the wheel or at the engine, car with or without driver: named beside the number'],
+  example: { powerW: 250_000, powerSdW: 2500, massKg: 1250, massSdKg: 2 },
   input: z.strictObject({
     powerW: z.number(),
     powerSdW: z.number().nonnegative().optional(),

@@ -7,6 +7,12 @@ export interface Calculation {
   readonly formula: string
   readonly sources: readonly string[]
   readonly assumptions: readonly string[]
+  /** Where it holds, in words. */
+  readonly validRange: string
+  /** Choices on which good practitioners differ; empty where there is none. */
+  readonly schools: readonly string[]
+  /** An input that a form starts with and a test runs. */
+  readonly example: unknown
   readonly input: z.ZodType
   readonly output: z.ZodType
   readonly run: (input: never) => { value: unknown; warnings?: readonly string[] }
@@ -18,7 +24,8 @@ export type CalculationAnswer =
 
 /** Ties a calculation's `run` to the types of its schemas. */
 export function defineCalculation<Input extends z.ZodType, Output extends z.ZodType>(
-  definition: Omit<Calculation, 'input' | 'output' | 'run'> & {
+  definition: Omit<Calculation, 'input' | 'output' | 'run' | 'example'> & {
+    example: z.input<Input>
     input: Input
     output: Output
     run: (input: z.output<Input>) => { value: z.input<Output>; warnings?: readonly string[] }
@@ -50,7 +57,8 @@ export function runCalculation(calculation: Calculation, input: unknown): Calcul
 
 /** A calculation as data: what lists, the command line and the API show. */
 export function describeCalculation(calculation: Calculation) {
-  const { name, title, formula, sources, assumptions } = calculation
+  const { name, title, formula, sources, assumptions, validRange, schools, example } = calculation
   const schema = (type: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(type, { io })
-  return { name, title, formula, sources, assumptions, input: schema(calculation.input, 'input'), output: schema(calculation.output, 'output') }
+  const words = { name, title, formula, sources, assumptions, validRange, schools, example }
+  return { ...words, input: schema(calculation.input, 'input'), output: schema(calculation.output, 'output') }
 }

@@ -1,3 +1,5 @@
+import type { DecimalMark } from './parse-number.ts'
+
 const NARROW_SPACE = '\u202f'
 const MINUS = '\u2212'
 
@@ -10,14 +12,14 @@ export function decimalsForSpread(sd: number): number {
   return Math.min(6, Math.max(0, 1 - Math.floor(Math.log10(Number(sd.toPrecision(2))))))
 }
 
-/** A number for reading: real minus, narrow no-break space between thousands, a sign when asked. */
-export function formatNumber(value: number, decimals: number, options: { sign?: boolean } = {}): string {
+/** A number for reading: real minus, narrow no-break space between thousands, the picked decimal mark, a sign when asked. */
+export function formatNumber(value: number, decimals: number, options: { sign?: boolean; mark?: DecimalMark } = {}): string {
   const rounded = Math.abs(value).toFixed(decimals)
   const [whole = '0', fraction] = rounded.split('.')
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, NARROW_SPACE)
   const isZero = Number(rounded) === 0
   const sign = value < 0 && !isZero ? MINUS : options.sign && !isZero ? '+' : ''
-  return `${sign}${grouped}${fraction ? `.${fraction}` : ''}`
+  return `${sign}${grouped}${fraction ? `${options.mark ?? '.'}${fraction}` : ''}`
 }
 
 /** A chance in words: "8 in 10", finer near the ends, and never certain: over 99 % is "over 99 in 100". */

@@ -16,6 +16,7 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     fuelDensity: 'kg/L',
     share: '%',
     engineSpeed: 'rpm',
+    speed: 'km/h',
     ratio: '',
   },
   imperial: {
@@ -30,6 +31,32 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     fuelDensity: 'lb/US gal',
     share: '%',
     engineSpeed: 'rpm',
+    speed: 'mph',
     ratio: '',
   },
+}
+
+export interface UnitChoice {
+  readonly kind: QuantityKind
+  readonly word: string
+  readonly symbols: readonly string[]
+}
+
+/** Quantities whose unit a person may pick alone, beside the set, and what they may pick. */
+export const UNIT_CHOICES: readonly UnitChoice[] = [
+  { kind: 'mass', word: 'Mass', symbols: ['kg', 'lb'] },
+  { kind: 'power', word: 'Power', symbols: ['kW', 'hp', 'PS'] },
+  { kind: 'torque', word: 'Torque', symbols: ['N·m', 'lb·ft'] },
+  { kind: 'powerToMass', word: 'Power to weight', symbols: ['W/kg', 'hp/t', 'PS/t', 'hp/1000 lb'] },
+  { kind: 'pressure', word: 'Pressure', symbols: ['kPa', 'psi', 'bar'] },
+  { kind: 'speed', word: 'Speed', symbols: ['km/h', 'mph'] },
+  { kind: 'temperature', word: 'Temperature', symbols: ['°C', '°F'] },
+  { kind: 'length', word: 'Length', symbols: ['mm', 'in'] },
+  { kind: 'volume', word: 'Volume', symbols: ['L', 'US gal'] },
+]
+
+/** The set with single quantities replaced; a symbol that is not offered is left out. */
+export function chooseUnits(set: UnitSetName, own: Partial<Record<QuantityKind, string>>): Record<QuantityKind, string> {
+  const picked = UNIT_CHOICES.flatMap(({ kind, symbols }) => (symbols.includes(own[kind] ?? '') ? [[kind, own[kind]]] : []))
+  return { ...UNIT_SETS[set], ...Object.fromEntries(picked) }
 }

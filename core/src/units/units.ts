@@ -12,6 +12,7 @@ export type QuantityKind =
   | 'fuelDensity'
   | 'share'
   | 'engineSpeed'
+  | 'speed'
   | 'ratio'
 
 interface Unit {
@@ -88,6 +89,11 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
     { symbol: '%', factor: 0.01, aliases: ['percent'] },
   ],
   engineSpeed: [{ symbol: 'rpm', factor: 1, aliases: ['1/min', 'min-1', 'r/min', 'u/min', 'revs'] }],
+  speed: [
+    { symbol: 'm/s', factor: 1, aliases: ['mps'] },
+    { symbol: 'km/h', factor: 1 / 3.6, aliases: ['kmh', 'kph'] },
+    { symbol: 'mph', factor: 0.44704, aliases: ['mi/h'] },
+  ],
   ratio: [{ symbol: '', factor: 1, aliases: ['x', '×'] }],
 }
 

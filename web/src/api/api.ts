@@ -1,5 +1,15 @@
-import type { GarageEntry, Problem, PullPreview, RecordsAnswer, ResourceName, WorkingAnswer } from '@bold-ballast/contract'
-import type { Board, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
+import type {
+  BuildFileReport,
+  CalculationDescription,
+  GarageEntry,
+  LogPage,
+  Problem,
+  PullPreview,
+  RecordsAnswer,
+  ResourceName,
+  WorkingAnswer,
+} from '@bold-ballast/contract'
+import type { Board, CalculationAnswer, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
 import type { Preferences } from '../app/preferences.ts'
 
@@ -12,6 +22,22 @@ export interface PullFileArguments {
   readonly powerUnit?: string
   readonly torqueUnit?: string
 }
+
+export interface BuildFileArguments {
+  readonly file: Blob
+  readonly isArchive: boolean
+  readonly as: 'new' | 'update'
+  readonly importId: string
+  readonly missing: 'keep' | 'delete'
+}
+
+const buildFileRequest = (mode: 'preview' | 'import', { file, isArchive, ...query }: BuildFileArguments) => ({
+  url: 'build-files',
+  method: 'POST',
+  params: { mode, ...query },
+  headers: { 'content-type': isArchive ? 'application/zip' : 'application/json' },
+  body: file,
+})
 
 const pullFileRequest = (mode: 'preview' | 'import', { buildId, sessionId, file, ...query }: PullFileArguments) => ({
   url: `builds/${buildId}/sessions/${sessionId}/pull-files`,
@@ -32,10 +58,10 @@ export const api = createApi({
       if (person) headers.set('x-person', encodeURIComponent(person))
     },
   }),
-  tagTypes: ['Build'],
+  tagTypes: ['Build', 'Garage'],
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
-    garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build'] }),
+    garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build', 'Garage'] }),
     records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: ['Build'] }),
     board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: ['Build'] }),
     weight: build.query<WeightRoom, string>({ query: (id) => `builds/${id}/weight`, providesTags: ['Build'] }),
@@ -72,9 +98,31 @@ export const api = createApi({
       query: ({ buildId, resource, id, version }) => ({ url: `builds/${buildId}/${resource}/${id}`, method: 'DELETE', body: { version } }),
       invalidatesTags: ['Build'],
     }),
-    restoreRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; version: number }>({
-      query: ({ buildId, resource, id, version }) => ({ url: `builds/${buildId}/${resource}/${id}/restore`, method: 'POST', body: { version } }),
+    patchBuild: build.mutation<Body, { buildId: string; body: Body }>({
+      query: ({ buildId, body }) => ({ url: `builds/${buildId}`, method: 'PATCH', body }),
       invalidatesTags: ['Build'],
+    }),
+    removeBuild: build.mutation<Body, { buildId: string; version: number }>({
+      query: ({ buildId, version }) => ({ url: `builds/${buildId}`, method: 'DELETE', body: { version } }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Garage']),
+    }),
+    log: build.query<LogPage, { buildId: string; before?: number }>({
+      query: ({ buildId, ...params }) => ({ url: `builds/${buildId}/log`, params }),
+      providesTags: ['Build'],
+    }),
+    undo: build.mutation<{ action: string; name: string }, { buildId: string; entryId: number }>({
+      query: ({ buildId, entryId }) => ({ url: `builds/${buildId}/log/${entryId}/undo`, method: 'POST', body: {} }),
+      invalidatesTags: ['Build', 'Garage'],
+    }),
+    previewBuildFile: build.mutation<BuildFileReport, BuildFileArguments>({ query: (all) => buildFileRequest('preview', all) }),
+    importBuildFile: build.mutation<BuildFileReport, BuildFileArguments>({
+      query: (all) => buildFileRequest('import', all),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build', 'Garage']),
+    }),
+    calculations: build.query<CalculationDescription[], void>({ query: () => 'calc' }),
+    calculate: build.mutation<CalculationAnswer, { name: string; input: unknown }>({
+      // A refusal is an answer with a sentence, not a failure of the server.
+      query: ({ name, input }) => ({ url: `calc/${name}`, method: 'POST', body: input, validateStatus: ({ status }) => status === 200 || status === 422 }),
     }),
     reorderStages: build.mutation<Body[], { buildId: string; stages: { id: string; version: number }[] }>({
       query: ({ buildId, stages }) => ({ url: `builds/${buildId}/stage-order`, method: 'PUT', body: { stages } }),

@@ -1,7 +1,9 @@
+import type { BrokenRecord } from '@bold-ballast/core'
 import { lazy, Suspense } from 'react'
 import { NavLink, Outlet } from 'react-router'
 import { LoadError, Loading } from '../ui/states.tsx'
-import { ROOMS } from './rooms.ts'
+import { recordWord } from '../ui/words.ts'
+import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
 import { useBuild } from './use-build.ts'
 
@@ -36,8 +38,16 @@ export function BuildFrame() {
               </NavLink>
             </span>
           ))}
+          <NavLink
+            to={FORMULAS_ROOM.path}
+            className="flex min-h-8 items-center justify-between gap-3 rounded px-2.5 font-semibold text-quiet hover:text-ink min-[900px]:mt-auto"
+          >
+            {FORMULAS_ROOM.name}
+            <kbd className="hidden font-mono text-[11px] font-normal min-[900px]:inline">g {FORMULAS_ROOM.key}</kbd>
+          </NavLink>
         </nav>
         <main id="page" tabIndex={-1} className="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">
+          <BrokenRecords broken={build.records.broken} />
           <Outlet />
         </main>
       </div>
@@ -47,5 +57,25 @@ export function BuildFrame() {
         </Suspense>
       )}
     </>
+  )
+}
+
+/** Records that cannot be used, named wherever their build is shown: no sum contains them. */
+function BrokenRecords({ broken }: { broken: readonly BrokenRecord[] }) {
+  if (broken.length === 0) return null
+  return (
+    <div role="alert" className="mb-4 border-l-4 border-danger py-1 pl-3">
+      <p className="font-semibold">
+        {broken.length === 1 ? 'One record is broken' : `${broken.length} records are broken`} and left out of every sum. Take the last change to it back in the
+        log, or delete it.
+      </p>
+      <ul>
+        {broken.slice(0, 5).map((record) => (
+          <li key={record.id}>
+            {recordWord(record.list)} “{record.name}”: {record.reason}
+          </li>
+        ))}
+      </ul>
+    </div>
   )
 }

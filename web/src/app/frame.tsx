@@ -1,9 +1,9 @@
-import { useState } from 'react'
 import { Link, Outlet, useMatch } from 'react-router'
 import { api } from '../api/api.ts'
-import { Panel } from '../ui/dialog.tsx'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../ui/words.ts'
-import { prefer } from './preferences.ts'
+import { open } from './overlay-slice.ts'
+import { Overlays } from './overlays.tsx'
+import { prefer, unitsOf } from './preferences.ts'
 import { Shortcuts } from './shortcuts.tsx'
 import { useAppDispatch, usePreferences } from './store.ts'
 
@@ -16,6 +16,7 @@ export function Frame() {
       </a>
       <TopBar />
       <Shortcuts />
+      <Overlays />
       <Outlet />
     </div>
   )
@@ -24,9 +25,9 @@ export function Frame() {
 function TopBar() {
   const preferences = usePreferences()
   const dispatch = useAppDispatch()
-  const [asksName, setAsksName] = useState(false)
   const item = 'rounded border border-[#4d5f5b] px-2.5 min-h-8 text-[13px] text-white whitespace-nowrap'
-  const units = preferences.unitSet === 'metric' ? 'kg, kW, N·m' : 'lb, hp, lb·ft'
+  const units = unitsOf(preferences)
+  const shownUnits = `${units.mass}, ${units.power}, ${units.torque}`
   return (
     <header className="no-print flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-4 py-1.5 text-white">
       <Link to="/" className="flex min-h-8 items-center gap-2.5 font-[800] tracking-tight [font-stretch:118%]" aria-label="Bold Ballast, to the Garage">
@@ -40,49 +41,19 @@ function TopBar() {
       </Link>
       <OpenBuild />
       <div className="ml-auto flex flex-wrap items-center gap-2">
-        <button
-          type="button"
-          className={item}
-          aria-label={`Units: ${units}. Change`}
-          onClick={() => dispatch(prefer({ unitSet: preferences.unitSet === 'metric' ? 'imperial' : 'metric' }))}
-        >
-          {units}
+        <button type="button" className={item} onClick={() => dispatch(open('find'))}>
+          Find or do <kbd className="ml-1 font-mono text-[11px] text-[#c3d0cc]">Ctrl K</kbd>
         </button>
-        <button
-          type="button"
-          className={item}
-          onClick={() => dispatch(prefer({ decimalMark: preferences.decimalMark === '.' ? ',' : '.' }))}
-          aria-label={`${preferences.decimalMark === '.' ? '1.5' : '1,5'}, decimal mark ${preferences.decimalMark === '.' ? 'point' : 'comma'}. Change`}
-        >
-          {preferences.decimalMark === '.' ? '1.5' : '1,5'}
+        <button type="button" className={item} aria-label={`Units and numbers: ${shownUnits}. Change`} onClick={() => dispatch(open('units'))}>
+          {shownUnits}
         </button>
         <button type="button" className={item} onClick={() => dispatch(prefer({ theme: preferences.theme === 'light' ? 'dark' : 'light' }))}>
           {preferences.theme === 'light' ? 'Pit light' : 'Day light'}
         </button>
-        <button type="button" className={item} onClick={() => setAsksName(true)}>
+        <button type="button" className={item} onClick={() => dispatch(open('name'))}>
           {preferences.person || 'Your name'}
         </button>
       </div>
-      {asksName && (
-        <Panel title="Who is writing?" onClose={() => setAsksName(false)}>
-          <form
-            onSubmit={(event) => {
-              event.preventDefault()
-              dispatch(prefer({ person: String(new FormData(event.currentTarget).get('person') ?? '').trim() }))
-              setAsksName(false)
-            }}
-          >
-            <label htmlFor="person" className="mb-1 block font-semibold">
-              Your name
-            </label>
-            <input id="person" name="person" defaultValue={preferences.person} maxLength={80} className="mr-2" />
-            <button type="submit" className="button button-strong">
-              Keep it
-            </button>
-            <p className="mt-2 text-quiet">It stays in this browser and stands beside each change in the log.</p>
-          </form>
-        </Panel>
-      )}
     </header>
   )
 }

@@ -1,10 +1,12 @@
-import { type DecimalMark, UNIT_SETS, type UnitSetName } from '@bold-ballast/core'
+import { chooseUnits, type DecimalMark, type QuantityKind, type UnitSetName } from '@bold-ballast/core'
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import { readStored } from '../ui/stored.ts'
 
 export interface Preferences {
   readonly theme: 'light' | 'dark'
   readonly unitSet: UnitSetName
+  /** Quantities shown in a unit of their own, whatever the set says. */
+  readonly ownUnits: Partial<Record<QuantityKind, string>>
   readonly decimalMark: DecimalMark
   readonly person: string
   readonly singleKeys: boolean
@@ -16,6 +18,7 @@ const prefersDark = () => typeof matchMedia === 'function' && matchMedia('(prefe
 const initialState: Preferences = {
   theme: prefersDark() ? 'dark' : 'light',
   unitSet: 'metric',
+  ownUnits: {},
   decimalMark: '.',
   person: '',
   singleKeys: true,
@@ -30,4 +33,4 @@ const slice = createSlice({
 
 export const { prefer } = slice.actions
 export const preferencesReducer = slice.reducer
-export const unitsOf = (preferences: Preferences) => UNIT_SETS[preferences.unitSet]
+export const unitsOf = (preferences: Preferences) => chooseUnits(preferences.unitSet, preferences.ownUnits)

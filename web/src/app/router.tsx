@@ -11,6 +11,8 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: <p className="p-6">Opening …</p>,
     children: [
       { index: true, lazy: async () => ({ Component: (await import('../features/garage/garage-page.tsx')).GaragePage }) },
+      { path: 'open', lazy: async () => ({ Component: (await import('../features/files/open-file-page.tsx')).OpenFilePage }) },
+      { path: 'formulas/:name?', lazy: async () => ({ Component: (await import('../features/formulas/formulas-page.tsx')).FormulasPage }) },
       { path: 'new', lazy: async () => ({ Component: (await import('../features/garage/new-build-page.tsx')).NewBuildPage }) },
       {
         path: 'builds/:buildId',
@@ -20,6 +22,7 @@ export const router = createBrowserRouter([
           { path: 'board', lazy: async () => ({ Component: (await import('../features/board/board-page.tsx')).BoardPage }) },
           { path: 'plan', lazy: async () => ({ Component: (await import('../features/plan/plan-page.tsx')).PlanPage }) },
           { path: 'weight', lazy: async () => ({ Component: (await import('../features/weight/weight-page.tsx')).WeightPage }) },
+          { path: 'log', lazy: async () => ({ Component: (await import('../features/log/log-page.tsx')).LogPage }) },
           { path: 'power', lazy: async () => ({ Component: (await import('../features/power/power-page.tsx')).PowerPage }) },
         ],
       },

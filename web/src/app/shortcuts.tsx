@@ -1,15 +1,14 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { useMatch, useNavigate, useSearchParams } from 'react-router'
-import { Panel } from '../ui/dialog.tsx'
-import { prefer } from './preferences.ts'
-import { ROOMS } from './rooms.ts'
+import { takeBackLast } from '../features/log/take-back.ts'
+import { open } from './overlay-slice.ts'
+import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { useAppDispatch, usePreferences } from './store.ts'
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
 /** g then a letter opens a room, [ and ] move the picked stage, ? lists them; off in fields, and by choice everywhere. */
 export function Shortcuts() {
-  const [isOpen, setIsOpen] = useState(false)
   const { singleKeys } = usePreferences()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
@@ -18,9 +17,21 @@ export function Shortcuts() {
   const afterG = useRef(0)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      const withControl = event.ctrlKey || event.metaKey
+      if (withControl && event.key.toLowerCase() === 'k') {
+        event.preventDefault()
+        dispatch(open('find'))
+        return
+      }
+      // In fields Ctrl Z stays the browser's own.
+      if (withControl && !event.shiftKey && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
+        event.preventDefault()
+        void takeBackLast(dispatch)
+        return
+      }
       if (!singleKeys || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
       if (document.querySelector('[role="dialog"]')) return
-      if (event.key === '?') setIsOpen(true)
+      if (event.key === '?') dispatch(open('keys'))
       else if (event.key === '[' || event.key === ']') document.dispatchEvent(new CustomEvent('move-stage', { detail: event.key === ']' ? 1 : -1 }))
       else if (event.key === 'g') afterG.current = event.timeStamp
       else if (event.timeStamp - afterG.current < 1500) {
@@ -28,35 +39,12 @@ export function Shortcuts() {
         const room = ROOMS.find((entry) => entry.key === event.key)
         const stage = search.get('stage')
         if (event.key === 'a') void navigate('/')
+        else if (event.key === FORMULAS_ROOM.key) void navigate(FORMULAS_ROOM.path)
         else if (room && buildId) void navigate(`/builds/${buildId}/${room.path}${stage ? `?stage=${stage}` : ''}`)
       }
     }
     document.addEventListener('keydown', onKey)
     return () => document.removeEventListener('keydown', onKey)
-  }, [singleKeys, buildId, navigate, search])
-  if (!isOpen) return null
-  const rows = [
-    ...ROOMS.map((room) => [`g ${room.key}`, `open ${room.name}`]),
-    ['g a', 'open the Garage'],
-    ['[  ]', 'pick the stage before or after'],
-    ['?', 'this list'],
-  ]
-  return (
-    <Panel title="Keys" onClose={() => setIsOpen(false)}>
-      <dl className="mb-4 grid grid-cols-[80px_1fr] gap-y-2">
-        {rows.map(([keys, what]) => (
-          <div key={keys} className="contents">
-            <dt>
-              <kbd className="font-mono">{keys}</kbd>
-            </dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
-      <label className="flex items-center gap-2">
-        <input type="checkbox" checked={singleKeys} onChange={(event) => dispatch(prefer({ singleKeys: event.target.checked }))} />
-        Single keys are on
-      </label>
-    </Panel>
-  )
+  }, [singleKeys, buildId, navigate, search, dispatch])
+  return null
 }

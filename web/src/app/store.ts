@@ -2,11 +2,14 @@ import { configureStore } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from '../api/api.ts'
 import { writeStored } from '../ui/stored.ts'
+import { noteWrites } from './note-writes.ts'
+import { overlayReducer } from './overlay-slice.ts'
 import { PREFERENCES_KEY, preferencesReducer } from './preferences.ts'
+import { undoReducer } from './undo-slice.ts'
 
 export const store = configureStore({
-  reducer: { preferences: preferencesReducer, [api.reducerPath]: api.reducer },
-  middleware: (withDefaults) => withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
+  reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, [api.reducerPath]: api.reducer },
+  middleware: (withDefaults) => withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware),
 })
 
 const applyTheme = () => {
@@ -23,6 +26,7 @@ store.subscribe(() => {
 })
 
 export type RootState = ReturnType<typeof store.getState>
-export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>()
+export type AppDispatch = typeof store.dispatch
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>()
 export const useAppSelector = useSelector.withTypes<RootState>()
 export const usePreferences = () => useAppSelector((state) => state.preferences)

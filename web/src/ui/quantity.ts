@@ -1,4 +1,5 @@
-import { decimalsForSpread, formatNumber, fromSi, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
+import { type DecimalMark, decimalsForSpread, formatNumber, fromSi, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
+import { useMemo } from 'react'
 import { unitsOf } from '../app/preferences.ts'
 import { usePreferences } from '../app/store.ts'
 
@@ -22,13 +23,14 @@ const PLAIN_DECIMALS: Record<QuantityKind, number> = {
   fuelDensity: 3,
   share: 1,
   engineSpeed: 0,
+  speed: 1,
   ratio: 4,
 }
 
 export type Formatter = (kind: QuantityKind, value: number, options?: { sd?: number | undefined; sign?: boolean; decimals?: number; isGoal?: boolean }) => Shown
 
 /** Numbers in the picked units; the spread's two digits decide the decimals. */
-export function makeFormatter(units: Record<QuantityKind, string>): Formatter {
+export function makeFormatter(units: Record<QuantityKind, string>, mark: DecimalMark = '.'): Formatter {
   return (kind, value, { sd, sign, decimals, isGoal } = {}) => {
     const unit = units[kind]
     const shownSd = sd === undefined ? undefined : spreadFromSi(kind, sd, unit)
@@ -37,17 +39,17 @@ export function makeFormatter(units: Record<QuantityKind, string>): Formatter {
     const needed = isGoal ? (Math.abs(plain - Math.round(plain)) < 0.005 ? 0 : 1) : undefined
     const places = decimals ?? needed ?? (shownSd && shownSd > 0 ? Math.min(decimalsForSpread(shownSd), 3) : PLAIN_DECIMALS[kind])
     return {
-      number: formatNumber(plain, places, sign ? { sign } : {}),
+      number: formatNumber(plain, places, sign ? { sign, mark } : { mark }),
       unit,
-      spread: shownSd && shownSd > 0 ? `± ${formatNumber(shownSd, places)}` : '',
+      spread: shownSd && shownSd > 0 ? `± ${formatNumber(shownSd, places, { mark })}` : '',
     }
   }
 }
 
 export function useQuantities() {
   const preferences = usePreferences()
-  const units = unitsOf(preferences)
-  const format = makeFormatter(units)
+  const units = useMemo(() => unitsOf(preferences), [preferences])
+  const format = useMemo(() => makeFormatter(units, preferences.decimalMark), [units, preferences.decimalMark])
   const text: (...all: Parameters<Formatter>) => string = (...all) => {
     const { number, unit } = format(...all)
     return unit ? `${number}\u00a0${unit}` : number

@@ -15,6 +15,24 @@ export function metricTitle(metric: Metric, basis: BoardRow['basis'], fuelText: 
   return parts.join(', ')
 }
 
+const RECORD_WORDS: Record<string, string> = {
+  builds: 'the build',
+  stages: 'a stage',
+  limits: 'a limit',
+  targets: 'a target',
+  changes: 'a ledger line',
+  expectations: 'an expectation',
+  weighings: 'a weighing',
+  'in-cars': 'what was in the car',
+  inCars: 'what was in the car',
+  sessions: 'a dyno session',
+  pulls: 'a pull',
+  standings: 'which session stands',
+}
+
+/** What a resource or list holds one of. */
+export const recordWord = (resource: string): string => RECORD_WORDS[resource] ?? resource
+
 const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
 const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 

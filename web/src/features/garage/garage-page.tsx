@@ -20,9 +20,14 @@ export function GaragePage() {
       <title>Garage · Bold Ballast</title>
       <div className="mb-5 flex flex-wrap items-center justify-between gap-3">
         <h1>{title}</h1>
-        <Link to="/new" className="button button-strong">
-          New build
-        </Link>
+        <span className="flex gap-2">
+          <Link to="/open" className="button">
+            Open a build file
+          </Link>
+          <Link to="/new" className="button button-strong">
+            New build
+          </Link>
+        </span>
       </div>
       {data.length === 0 ? (
         <Empty title="A build is one car and its stages" why="Everything else hangs on it: what came off, what goes on, the scales, the dyno.">
@@ -65,9 +70,10 @@ function GarageRow({ entry }: { entry: GarageEntry }) {
             ? 'nothing measured yet'
             : `stage ${entry.reachedPosition} of ${entry.stageCount - 1}, ${entry.reachedName}, ${entry.reachedState}`}
         </p>
+        {entry.problem && <p className="font-semibold text-danger">{entry.problem}</p>}
         {trouble.length > 0 && <p className="font-semibold text-danger">{trouble.join(', ')}</p>}
         {late.length > 0 && <p className="text-wait">{late.join(', ')}</p>}
-        {trouble.length === 0 && late.length === 0 && <p className="text-quiet">nothing broken or late</p>}
+        {!entry.problem && trouble.length === 0 && late.length === 0 && <p className="text-quiet">nothing broken or late</p>}
       </div>
       <p className="text-right text-lg">
         {mass ? (

@@ -97,13 +97,7 @@ function StagesTab({ records, buildId }: TabProps) {
                 <button type="button" className="word-link" onClick={() => setEditing(stage.id)} aria-label={`Change ${stage.name}`}>
                   Change
                 </button>
-                <button
-                  type="button"
-                  className="word-link"
-                  disabled={at === 0}
-                  onClick={() => void removal.take(stage, stage.name)}
-                  aria-label={`Delete ${stage.name}`}
-                >
+                <button type="button" className="word-link" disabled={at === 0} onClick={() => void removal.take(stage)} aria-label={`Delete ${stage.name}`}>
                   Delete
                 </button>
               </span>
@@ -196,7 +190,7 @@ function GoalsTab({ records, buildId }: TabProps) {
                     <button
                       type="button"
                       className="word-link"
-                      onClick={() => void (resource === 'targets' ? targets : limits).take(record, `the ${resource.slice(0, -1)}`)}
+                      onClick={() => void (resource === 'targets' ? targets : limits).take(record)}
                       aria-label={`Delete the ${word.toLowerCase()} ${resource.slice(0, -1)}`}
                     >
                       Delete
@@ -284,7 +278,7 @@ function ExpectationsTab({ records, buildId }: TabProps) {
                 <button
                   type="button"
                   className="word-link"
-                  onClick={() => void removal.take(entry, 'the expectation')}
+                  onClick={() => void removal.take(entry)}
                   aria-label={`Delete the expectation of stage ${stageOf(entry.stageId)?.position}`}
                 >
                   Delete

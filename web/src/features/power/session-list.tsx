@@ -46,7 +46,7 @@ export function SessionList({
               records={records}
               figures={room.sessions.find((entry) => entry.sessionId === session.id)}
               startImport={startImport}
-              remove={() => void removal.take(session, session.dynoName)}
+              remove={() => void removal.take(session)}
             />
           </li>
         ))}

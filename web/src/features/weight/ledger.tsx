@@ -45,13 +45,7 @@ export function Ledger({ records, room, position, stageId }: { records: StoredRe
   const score = room.scores[position]
   const edited = records.changes.find((change) => change.id === editing)
   const line = (row: Row, isPiece = false) => (
-    <LedgerRow
-      key={row.change.id}
-      row={row}
-      isPiece={isPiece}
-      edit={() => setEditing(row.change.id)}
-      remove={() => void removal.take(row.change, row.change.name)}
-    />
+    <LedgerRow key={row.change.id} row={row} isPiece={isPiece} edit={() => setEditing(row.change.id)} remove={() => void removal.take(row.change)} />
   )
   return (
     <>

@@ -172,7 +172,7 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                     <button
                       type="button"
                       className="word-link"
-                      onClick={() => void removal.take(weighing, 'the weighing')}
+                      onClick={() => void removal.take(weighing)}
                       aria-label={`Delete the weighing of ${timeText(weighing.at)}`}
                     >
                       delete

@@ -1,5 +1,5 @@
 import { WORKING_SUBJECTS, type WorkingLine, type WorkingSubject } from '@bold-ballast/core'
-import { useParams, useSearchParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { api } from '../../api/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
@@ -61,7 +61,10 @@ export function WorkingSheet() {
             <h2 className="mb-1">Formula</h2>
             <p className="border-l-4 border-line pl-3">{data.formula}</p>
             <p className="mt-1 text-xs text-quiet">
-              Registered as <span className="font-mono">{data.calculation}</span>. {data.sources.join('. ')}.
+              {data.sources.join('. ')}.{' '}
+              <Link to={`/formulas/${data.calculation}`} className="word-link">
+                Formula {data.calculation}
+              </Link>
             </p>
           </section>
           <section>

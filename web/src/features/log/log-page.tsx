@@ -1,0 +1,111 @@
+import type { LogEntry } from '@bold-ballast/contract'
+import { useState } from 'react'
+import { api } from '../../api/api.ts'
+import { useAppDispatch } from '../../app/store.ts'
+import { useBuild } from '../../app/use-build.ts'
+import { CsvButton } from '../../ui/csv-button.tsx'
+import { Empty, LoadError, Loading } from '../../ui/states.tsx'
+import { recordWord, timeText } from '../../ui/words.ts'
+import { fieldWord, valueText } from './field-words.ts'
+import { takeBack } from './take-back.ts'
+
+const ACTION_WORDS: Record<LogEntry['action'], string> = {
+  create: 'added',
+  update: 'changed',
+  remove: 'deleted',
+  restore: 'put back',
+  reorder: 'moved',
+  import: 'imported',
+}
+
+/** Who changed what, when, from what to what; any entry that nobody has built on can be taken back. */
+export function LogPage() {
+  const { buildId, records } = useBuild()
+  const [starts, setStarts] = useState<readonly (number | null)[]>([null])
+  const from = starts.at(-1) ?? null
+  const { data, error, refetch } = api.useLogQuery({ buildId, ...(from === null ? {} : { before: from }) })
+  if (error && !data) return <LoadError error={error} retry={refetch} />
+  if (!data || !records) return <Loading what="the log" />
+  const [latest] = data.entries
+  const title = latest && from === null ? `${latest.by} ${ACTION_WORDS[latest.action]} ${latest.name}, ${timeText(latest.at)}` : 'Earlier in the log'
+  return (
+    <>
+      <title>{`${records.build.name}: Log · Bold Ballast`}</title>
+      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-2">
+        <h1>{title}</h1>
+        <CsvButton name={`${records.build.name}-log`} table={() => logTable(data.entries)} />
+      </div>
+      {data.entries.length === 0 ? (
+        <Empty title="Nothing is written yet" why="Every change to this build will stand here, with who made it and what was there before." />
+      ) : (
+        <ol>
+          {data.entries.map((entry) => (
+            <Entry key={entry.id} entry={entry} buildId={buildId} />
+          ))}
+        </ol>
+      )}
+      <div className="no-print mt-4 flex gap-3">
+        <button type="button" className="button" disabled={starts.length === 1} onClick={() => setStarts(starts.slice(0, -1))}>
+          Later
+        </button>
+        <button type="button" className="button" disabled={data.nextBefore === null} onClick={() => setStarts([...starts, data.nextBefore])}>
+          Earlier
+        </button>
+      </div>
+    </>
+  )
+}
+
+function Entry({ entry, buildId }: { entry: LogEntry; buildId: string }) {
+  const dispatch = useAppDispatch()
+  const { action, resource, name, recordCount, fields, undoes, undoneBy, keptBecause } = entry
+  const what = recordCount > 1 ? `${recordCount} records` : recordWord(resource)
+  return (
+    <li className="grid gap-x-5 gap-y-1 border-t border-line py-2.5 sm:grid-cols-[150px_120px_1fr_auto]">
+      <time dateTime={entry.at} className="text-quiet">
+        {timeText(entry.at)}
+      </time>
+      <span className="truncate">{entry.by}</span>
+      <div className={undoneBy !== null ? 'text-faint line-through' : ''}>
+        <p>
+          {undoes !== null && 'took back: '}
+          {ACTION_WORDS[action]} {what} <strong>{name}</strong>
+        </p>
+        {fields.map(({ field, before, after }) => (
+          <p key={field} className="text-xs text-quiet">
+            {fieldWord(field)}: {valueText(before)} → {valueText(after)}
+          </p>
+        ))}
+      </div>
+      <div className="no-print max-w-[300px] sm:text-right">
+        {undoneBy !== null ? (
+          <span className="text-xs text-quiet">taken back</span>
+        ) : keptBecause === null ? (
+          <button
+            type="button"
+            className="word-link"
+            onClick={() => void takeBack(dispatch, { buildId, entryId: entry.id })}
+            aria-label={`Take back: ${ACTION_WORDS[action]} ${name}`}
+          >
+            Undo
+          </button>
+        ) : (
+          <span className="text-xs text-quiet">{keptBecause}</span>
+        )}
+      </div>
+    </li>
+  )
+}
+
+const logTable = (entries: readonly LogEntry[]) => ({
+  head: ['When', 'Who', 'Action', 'Record', 'Name', 'Fields', 'Entry'],
+  rows: entries.map((entry) => [
+    entry.at,
+    entry.by,
+    ACTION_WORDS[entry.action],
+    recordWord(entry.resource),
+    entry.name,
+    entry.fields.map(({ field, before, after }) => `${fieldWord(field)}: ${valueText(before)} → ${valueText(after)}`).join('; '),
+    entry.id,
+  ]),
+})
