@@ -4,7 +4,8 @@ import { z } from '../zod.ts'
 const id = z.string().min(1).max(64)
 const name = z.string().trim().min(1).max(120)
 const note = z.string().max(2000).nullable().default(null)
-const typed = z.string().max(80).optional()
+/** What was typed, beside the number it was read as; the database keeps nothing as null. */
+const typed = z.string().max(80).nullish()
 const instant = z.iso.datetime({ offset: true })
 const partKg = z.number().positive().max(5000)
 const spread = z.number().nonnegative().nullable().default(null)

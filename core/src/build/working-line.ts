@@ -13,7 +13,7 @@ export interface WorkingLine {
   readonly isSigned?: boolean
   readonly note?: string | undefined
   /** What a person typed for it. */
-  readonly typed?: string | undefined
+  readonly typed?: string | null | undefined
 }
 
 /** The explanation of one number. */

@@ -53,6 +53,7 @@ const countBuilds = async () => (await get('/api/builds')).length
 /** What the calculations and a person see of a build, without ids. */
 async function shown(buildId: string): Promise<unknown> {
   const records = await get(`/api/builds/${buildId}/records`)
+  expect(records.broken).toEqual([])
   const bare = ({ stages, changes, weighings, sessions, pulls }: Record<string, Record<string, unknown>[]>) =>
     [stages, changes, weighings, sessions, pulls].map((list) =>
       list?.map(

@@ -12,10 +12,15 @@ const TODAY = '2026-11-01'
 let server: TestServer
 let records: BuildRecords
 let buildPath = ''
+let boards: Record<string, ReturnType<typeof makeBoard>> = {}
 beforeAll(async () => {
   server = await startTestServer()
   await loadDemoOnce(server.knex, DEMO)
-  const [entry] = (await server.call('GET', '/api/builds')).body
+  const entries = (await server.call('GET', '/api/builds')).body as { build: { id: string; name: string } }[]
+  boards = Object.fromEntries(
+    await Promise.all(entries.map(async ({ build }) => [build.name, (await server.call('GET', `/api/builds/${build.id}/board`)).body])),
+  )
+  const entry = entries.find(({ build }) => build.name === 'Gannet') as { build: { id: string } }
   buildPath = `/api/builds/${entry.build.id}`
   records = (await new OpenBuilds(server.knex, new RecordService(server.knex)).get(entry.build.id)).records
 })
@@ -24,7 +29,23 @@ afterAll(() => server.stop())
 describe('the demo build', () => {
   it('is loaded once', async () => {
     await loadDemoOnce(server.knex, path.join(DEMO))
-    expect((await server.call('GET', '/api/builds')).body).toHaveLength(1)
+    expect((await server.call('GET', '/api/builds')).body).toHaveLength(3)
+  })
+
+  it('shows a trouble of its own on each car', () => {
+    const words = (name: string, kind: string) =>
+      boards[name]?.rows.flatMap(({ goal }) => (goal.kind === kind && goal.kind !== 'none' ? [goal.verdict.word] : []))
+    // The roadster comes out under its class minimum, so ballast has to go in.
+    expect(words('Petrel', 'limit')).toEqual(['would break'])
+    const breach = boards.Petrel?.next[0] as { code: string; value: number; limit: number }
+    expect(breach).toMatchObject({ code: 'limit-would-break', limit: 600 })
+    expect(breach.value).toBeGreaterThan(575)
+    // The saloon's second stage is late, and one guess carries most of the doubt.
+    expect(boards.Osprey?.stages.filter((stage) => stage.isLate).map((stage) => stage.name)).toEqual(['Cage, strip and handbrake'])
+    const weigh = boards.Osprey?.next.find((action) => action.code === 'weigh-part')
+    expect(weigh).toMatchObject({ name: 'welded cage' })
+    expect((weigh as { varianceShare: number }).varianceShare).toBeGreaterThan(0.5)
+    for (const board of Object.values(boards)) expect(board.problems).toEqual([])
   })
 
   it('has five stages, three of them proven', () => {

@@ -64,7 +64,8 @@ export const api = createApi({
     garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build', 'Garage'] }),
     records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: ['Build'] }),
     board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: ['Build'] }),
-    weight: build.query<WeightRoom, string>({ query: (id) => `builds/${id}/weight`, providesTags: ['Build'] }),
+    // Thousands of figures change together: comparing them one by one would cost more than drawing those that are seen.
+    weight: build.query<WeightRoom, string>({ query: (id) => `builds/${id}/weight`, providesTags: ['Build'], structuralSharing: false }),
     power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: ['Build'] }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({
       query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),
@@ -77,16 +78,13 @@ export const api = createApi({
     createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
       // The new record stands in the lists at once; what is worked out from it is read again.
-      onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled }) => {
+      onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled, getState }) => {
         const made = await queryFulfilled.catch(() => null)
         if (!made) return
         const key = resource === 'in-cars' ? 'inCars' : resource
-        dispatch(
-          api.util.updateQueryData('records', buildId, (draft) => {
-            const list = draft[key] as unknown as Body[]
-            if (!list.some((entry) => entry.id === made.data.id)) list.push(made.data)
-          }),
-        )
+        const { data } = api.endpoints.records.select(buildId)(getState() as never)
+        if (!data || (data[key] as readonly { id: string }[]).some((entry) => entry.id === made.data.id)) return
+        dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: [...data[key], made.data] }))
       },
       invalidatesTags: (_r, error) => (error ? [] : ['Build']),
     }),

@@ -40,7 +40,7 @@ export function BuildFrame() {
           ))}
           <NavLink
             to={FORMULAS_ROOM.path}
-            className="flex min-h-8 items-center justify-between gap-3 rounded px-2.5 font-semibold text-quiet hover:text-ink min-[900px]:mt-auto"
+            className="flex min-h-8 items-center justify-between gap-3 rounded px-2.5 font-semibold text-quiet hover:text-ink min-[900px]:mt-6"
           >
             {FORMULAS_ROOM.name}
             <kbd className="hidden font-mono text-[11px] font-normal min-[900px]:inline">g {FORMULAS_ROOM.key}</kbd>

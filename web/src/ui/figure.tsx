@@ -15,15 +15,17 @@ export interface FigureProps {
   /** Opens its working. */
   readonly working?: { of: WorkingSubject; id: string } | undefined
   readonly className?: string
+  /** In a column: so many decimals find room, and the decimal marks stand below each other. */
+  readonly align?: number
 }
 
 /** A number with its unit, spread and proof; a calculated one opens its working. */
-export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true, showSpread = false, working, className = '' }: FigureProps) {
+export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true, showSpread = false, working, className = '', align }: FigureProps) {
   const { format } = useQuantities()
   const shown = format(kind, value, { sd, ...(sign ? { sign } : {}), ...(decimals === undefined ? {} : { decimals }) })
   const number = (
     <>
-      <span className={className}>{shown.number}</span>
+      <span className={className}>{align === undefined ? shown.number : <Aligned number={shown.number} decimals={align} />}</span>
       {showUnit && shown.unit && <span className="ml-1 text-[0.8em] font-normal">{shown.unit}</span>}
       {showSpread && shown.spread && <span className="ml-1 text-[0.85em] font-normal text-quiet">{shown.spread}</span>}
     </>
@@ -39,6 +41,18 @@ export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true
       )}
       {proof && <Plates proof={proof} />}
     </span>
+  )
+}
+
+function Aligned({ number, decimals }: { number: string; decimals: number }) {
+  const at = number.search(/[.,]/)
+  return (
+    <>
+      {at < 0 ? number : number.slice(0, at)}
+      <span className="inline-block text-left" style={{ width: `${decimals + 0.4}ch` }}>
+        {at < 0 ? '' : number.slice(at)}
+      </span>
+    </>
   )
 }
 

@@ -1,15 +1,18 @@
 import type { ResourceName } from '@bold-ballast/contract'
-import { useState } from 'react'
+import { useCallback, useState } from 'react'
 import { api, readFailure } from '../api/api.ts'
 
 /** Deletes by a mark; the notice that follows every write offers to take it back. A refusal is said where the list is. */
 export function useRemoval(buildId: string, resource: ResourceName) {
   const [remove] = api.useRemoveRecordMutation()
   const [failure, setFailure] = useState<string | null>(null)
-  const take = async (record: { id: string; version: number }) => {
-    const answer = await remove({ buildId, resource, id: record.id, version: record.version })
-    setFailure(answer.error ? readFailure(answer.error).message : null)
-  }
+  const take = useCallback(
+    async (record: { id: string; version: number }) => {
+      const answer = await remove({ buildId, resource, id: record.id, version: record.version })
+      setFailure(answer.error ? readFailure(answer.error).message : null)
+    },
+    [remove, buildId, resource],
+  )
   const notice = failure && (
     <p role="alert" className="my-2 border-l-4 border-danger py-1 pl-3">
       {failure}

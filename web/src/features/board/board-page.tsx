@@ -1,8 +1,13 @@
 import type { Board } from '@bold-ballast/core'
 import { useState } from 'react'
 import { useBuild } from '../../app/use-build.ts'
+import { CsvButton } from '../../ui/csv-button.tsx'
 import { Plates } from '../../ui/plates.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { exportBuild } from '../files/export-build.ts'
+import { boardCsv } from './board-csv.ts'
 import { BoardTable } from './board-table.tsx'
+import { isSettled, MANY_ROWS, shownRows } from './shown-rows.ts'
 import { Trail } from './trail.tsx'
 import { WhatNext } from './what-next.tsx'
 
@@ -25,8 +30,12 @@ function boardTitle(board: Board): string {
 export function BoardPage() {
   const { board, records, position, stages, buildId } = useBuild()
   const [showsAll, setShowsAll] = useState(false)
+  const [onlyOpen, setOnlyOpen] = useState(false)
+  const { units } = useQuantities()
   if (!board || !records) return null
   const isLong = stages.length > 6
+  const rows = shownRows(board, onlyOpen)
+  const settled = board.rows.filter(isSettled).length
   return (
     <>
       <title>{`${records.build.name}: Board · Bold Ballast`}</title>
@@ -37,13 +46,24 @@ export function BoardPage() {
             {showsAll ? 'fewer stages' : 'all stages'}
           </button>
         )}
+        {board.rows.length >= MANY_ROWS && settled > 0 && (
+          <button type="button" className="word-link" onClick={() => setOnlyOpen(!onlyOpen)}>
+            {onlyOpen ? `all ${board.rows.length} goals` : `only the ${board.rows.length - settled} not met`}
+          </button>
+        )}
+        <span className="ml-auto flex gap-x-4">
+          <CsvButton name={`${records.build.name}-board`} table={() => boardCsv(board, units)} />
+          <button type="button" className="word-link" onClick={() => exportBuild(buildId)}>
+            Export the build
+          </button>
+        </span>
       </div>
       {board.problems.map((problem) => (
         <p key={problem} role="alert" className="mb-3 border-l-4 border-danger py-1 pl-3">
           {problem}
         </p>
       ))}
-      <BoardTable board={board} position={position} showsAll={showsAll || !isLong} />
+      <BoardTable board={board} rows={rows} position={position} showsAll={showsAll || !isLong} />
       <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-quiet">
         <span>Proof:</span>
         {(['guess', 'calculated', 'measured', 'confirmed'] as const).map((proof) => (

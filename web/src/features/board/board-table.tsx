@@ -20,13 +20,13 @@ function shownStages(board: Board, position: number, showsAll: boolean): number[
   return all.filter((at) => wanted.has(at))
 }
 
-export function BoardTable({ board, position, showsAll }: { board: Board; position: number; showsAll: boolean }) {
+export function BoardTable({ board, rows, position, showsAll }: { board: Board; rows: readonly BoardRow[]; position: number; showsAll: boolean }) {
   const { text, units } = useQuantities()
   const shown = shownStages(board, position, showsAll)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
     <section className="overflow-x-auto" aria-label="Targets and limits by stage" tabIndex={0}>
-      <table className="w-full border-collapse max-[639px]:block">
+      <table data-rows={rows.length} className="w-full border-collapse max-[639px]:block">
         <thead className="max-[639px]:sr-only">
           <tr className="border-b border-line">
             <th className="p-2">Target</th>
@@ -39,8 +39,8 @@ export function BoardTable({ board, position, showsAll }: { board: Board; positi
           </tr>
         </thead>
         <tbody className="max-[639px]:block">
-          {board.rows.map((row) => (
-            <tr key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
+          {rows.map((row) => (
+            <tr data-goal key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
               <th scope="row" className="w-[124px] min-w-[110px] p-2 text-[13px] font-bold text-ink max-[639px]:block max-[639px]:w-full">
                 {metricTitle(row.metric, row.basis, row.basis.fuelL === null ? null : text('volume', row.basis.fuelL, { decimals: 0 }))}
                 <span className="block text-xs font-normal text-quiet">{units[METRIC_INFO[row.metric].kind]}</span>

@@ -14,7 +14,7 @@ interface Draft {
 const PROOF_WORDS = { guess: 'a guess', catalogue: 'from a catalogue', measured: 'on a scale' } as const
 
 /** One line, read while it is typed; Enter saves, the focus stays, and the text stays too when saving fails. */
-export function EntryLine({ records, stageId }: { records: StoredRecords; stageId: string }) {
+export function EntryLine({ records, stageId, onSaved }: { records: StoredRecords; stageId: string; onSaved: (id: string) => void }) {
   const buildId = records.build.id
   const key = `bold-ballast.draft.${buildId}.entry`
   const [draft, setDraft] = useState<Draft>(() => readStored(key, { id: crypto.randomUUID(), text: '' }))
@@ -46,6 +46,7 @@ export function EntryLine({ records, stageId }: { records: StoredRecords; stageI
     }
     const answer = await sender.send(() => create({ buildId, resource: 'changes', body }).unwrap())
     if (answer === null) return
+    onSaved(draft.id)
     setSaved(`Saved: ${read.kind} ${read.name}, ${text('mass', read.massKg)}.`)
     keep({ id: crypto.randomUUID(), text: '' })
     input.current?.focus()
