@@ -1,16 +1,9 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
+import { buildAddress } from './demo-address.ts'
 import { expect, test } from './server.ts'
 
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
-
-/** The address of the demo's build, asked of the server. */
-async function demoAddress(page: Page): Promise<string> {
-  const entries = (await (await page.request.get('/api/builds')).json()) as { readonly build: { readonly id: string; readonly name: string } }[]
-  const found = entries.find((entry) => entry.build.name === 'Gannet')
-  if (!found) throw new Error('the demo is not loaded')
-  return `/builds/${found.build.id}`
-}
 
 async function openDemo(page: Page, room = 'board'): Promise<string> {
   await page.goto('/')
@@ -61,13 +54,21 @@ test('keys move between rooms and stages, and the address keeps the pick', async
   await expect(page.locator('.main-svg').first()).toBeVisible()
 })
 
-test('units are one switch', async ({ page }) => {
+test('units by set and by quantity, and the decimal mark', async ({ page }) => {
   await openDemo(page)
   await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('kg')
   await page.getByRole('button', { name: /^Units/ }).click()
-  await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('lb')
-  await page.reload()
-  await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('lb')
+  await page.getByRole('button', { name: 'Imperial' }).click()
+  await page.getByLabel('Power', { exact: true }).selectOption('PS')
+  await page.getByText('Comma, 1,5').click()
+  await page.keyboard.press('Escape')
+  const unitOf = (text: string) => page.locator('th', { hasText: text }).first()
+  for (const _ of ['as picked', 'after a reload']) {
+    await expect(unitOf('Mass, driver')).toContainText('lb')
+    await expect(unitOf('Power, at the hubs')).toContainText('PS')
+    await expect(page.getByRole('button', { name: /^2\u202f950,\d.*open the working/ })).toBeVisible()
+    await page.reload()
+  }
 })
 
 const SCREENS = [
@@ -80,6 +81,10 @@ const SCREENS = [
   'weight',
   'weight?tab=scales',
   'power',
+  'log',
+  '/open',
+  '/formulas',
+  '/formulas/mass.forecast',
   '/nowhere',
   '/builds/0a3aee49-6666-4879-938d-000000000000/board',
 ]
@@ -96,13 +101,13 @@ for (const theme of ['light', 'dark'] as const) {
     })
     for (const screen of SCREENS)
       test(`on ${screen}`, async ({ page }) => {
-        await page.goto(screen.startsWith('/') ? screen : `${await demoAddress(page)}/${screen}`)
+        await page.goto(screen.startsWith('/') ? screen : `${await buildAddress(page, 'Gannet')}/${screen}`)
         await page.locator('h1').first().waitFor()
         await page.waitForLoadState('networkidle')
         expect(await findings(page)).toEqual([])
       })
     test('on a form with an error', async ({ page }) => {
-      await page.goto(`${await demoAddress(page)}/weight?tab=scales`)
+      await page.goto(`${await buildAddress(page, 'Gannet')}/weight?tab=scales`)
       await page.getByRole('button', { name: 'Enter a weighing' }).click()
       await page.getByRole('button', { name: 'Store the weighing' }).click()
       await expect(page.getByText('No pad was read')).toBeVisible()

@@ -4,6 +4,7 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { test as base } from '@playwright/test'
 import knexPackage from 'knex'
+import pg from 'pg'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 
@@ -12,6 +13,8 @@ export interface Served {
   readonly kill: () => Promise<void>
   readonly start: () => Promise<void>
   readonly databaseName: string
+  /** Straight to the database, for what no interface allows. */
+  readonly query: (text: string, values: readonly string[]) => Promise<void>
 }
 
 let nextPort = 4700 + Math.floor(Math.random() * 200)
@@ -45,6 +48,12 @@ async function serve(): Promise<Served & { stop: () => Promise<void> }> {
     start,
     kill,
     databaseName,
+    query: async (text, values) => {
+      const client = new pg.Client(url.href)
+      await client.connect()
+      await client.query(text, [...values])
+      await client.end()
+    },
     stop: async () => {
       await kill()
       await admin.raw(`DROP DATABASE IF EXISTS ${databaseName} WITH (FORCE)`)

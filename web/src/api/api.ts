@@ -84,7 +84,7 @@ export const api = createApi({
         const key = resource === 'in-cars' ? 'inCars' : resource
         const { data } = api.endpoints.records.select(buildId)(getState() as never)
         if (!data || (data[key] as readonly { id: string }[]).some((entry) => entry.id === made.data.id)) return
-        dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: [...data[key], made.data] }))
+        void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: [...data[key], made.data] }))
       },
       invalidatesTags: (_r, error) => (error ? [] : ['Build']),
     }),

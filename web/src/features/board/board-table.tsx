@@ -39,14 +39,16 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
           </tr>
         </thead>
         <tbody className="max-[639px]:block">
-          {rows.map((row) => (
+          {rows.map((row, i) => (
             <tr data-goal key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
               <th scope="row" className="w-[124px] min-w-[110px] p-2 text-[13px] font-bold text-ink max-[639px]:block max-[639px]:w-full">
-                {metricTitle(row.metric, row.basis, row.basis.fuelL === null ? null : text('volume', row.basis.fuelL, { decimals: 0 }))}
-                <span className="block text-xs font-normal text-quiet">{units[METRIC_INFO[row.metric].kind]}</span>
+                <span className={rows[i - 1]?.metric === row.metric ? 'sr-only max-[639px]:not-sr-only' : ''}>
+                  {metricTitle(row.metric, row.basis, row.basis.fuelL === null ? null : text('volume', row.basis.fuelL, { decimals: 0 }))}
+                  <span className="block text-xs font-normal text-quiet">{units[METRIC_INFO[row.metric].kind]}</span>
+                </span>
               </th>
               <td className="w-[200px] min-w-[190px] bg-page p-2 max-[639px]:block max-[639px]:w-full">
-                <Goal row={row} />
+                <Goal row={row} dueText={dueText(board, row)} />
               </td>
               {shown.map((at) => (
                 <td
@@ -64,7 +66,13 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
   )
 }
 
-function Goal({ row }: { row: BoardRow }) {
+/** When a target is due, where that is not the last stage. */
+function dueText(board: Board, { goal }: BoardRow): string {
+  if (goal.kind !== 'target' || goal.verdict.duePosition === board.stages.length - 1) return ''
+  return `by stage ${goal.verdict.duePosition}`
+}
+
+function Goal({ row, dueText }: { row: BoardRow; dueText: string }) {
   const { text } = useQuantities()
   if (row.goal.kind === 'none') {
     return (
@@ -86,6 +94,7 @@ function Goal({ row }: { row: BoardRow }) {
       <p className="mt-1">
         <strong>{value}</strong> {SENSE_WORDS[record.sense]}
         {high && <strong> {high}</strong>}
+        {dueText && <span className="text-quiet">, {dueText}</span>}
         {row.goal.kind === 'limit' && <span className="text-quiet">, {LIMIT_WORDS[row.goal.record.source]}</span>}
       </p>
       <Verdict row={row} />

@@ -1,13 +1,17 @@
 import type { GarageEntry } from '@bold-ballast/contract'
 import { Link } from 'react-router'
 import { api } from '../../api/api.ts'
+import { CsvButton } from '../../ui/csv-button.tsx'
 import { Figure } from '../../ui/figure.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../../ui/words.ts'
+import { garageTable } from '../files/record-tables.ts'
 
 /** Every build: how far it is, what it weighs and makes, and what is broken or late. */
 export function GaragePage() {
   const { data, error, refetch } = api.useGarageQuery()
+  const { units } = useQuantities()
   if (error) return <LoadError error={error} retry={refetch} />
   if (!data) return <Loading what="the Garage" />
   const broken = data.filter((entry) => entry.brokenLimits > 0).length
@@ -20,7 +24,8 @@ export function GaragePage() {
       <title>Garage · Bold Ballast</title>
       <div className="mb-5 flex flex-wrap items-center justify-between gap-3">
         <h1>{title}</h1>
-        <span className="flex gap-2">
+        <span className="flex items-center gap-3">
+          {data.length > 0 && <CsvButton name="garage" table={() => garageTable(data, units)} />}
           <Link to="/open" className="button">
             Open a build file
           </Link>

@@ -45,12 +45,16 @@ export function LogPage() {
         </ol>
       )}
       <div className="no-print mt-4 flex gap-3">
-        <button type="button" className="button" disabled={starts.length === 1} onClick={() => setStarts(starts.slice(0, -1))}>
-          Later
-        </button>
-        <button type="button" className="button" disabled={data.nextBefore === null} onClick={() => setStarts([...starts, data.nextBefore])}>
-          Earlier
-        </button>
+        {starts.length > 1 && (
+          <button type="button" className="button" onClick={() => setStarts(starts.slice(0, -1))}>
+            Later
+          </button>
+        )}
+        {data.nextBefore !== null && (
+          <button type="button" className="button" onClick={() => setStarts([...starts, data.nextBefore])}>
+            Earlier
+          </button>
+        )}
       </div>
     </>
   )

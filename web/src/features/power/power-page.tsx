@@ -1,12 +1,15 @@
 import { useState } from 'react'
 import { api } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
+import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { localTime } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
+import { useAsked } from '../../ui/use-asked.ts'
+import { pullsTable } from '../files/record-tables.ts'
 import { PullCurves } from './pull-curves.tsx'
 import { PullImport } from './pull-import.tsx'
 import { sessionBody, sessionFieldSpecs } from './session-form.ts'
@@ -17,7 +20,7 @@ export function PowerPage() {
   const { records, board, buildId, position, stage } = useBuild()
   const { data: room, error, refetch } = api.usePowerQuery(buildId)
   const { text, units } = useQuantities()
-  const [isAdding, setIsAdding] = useState(false)
+  const [isAdding, setIsAdding] = useAsked('session')
   const [importing, setImporting] = useState<string | null>(null)
   const [create] = api.useCreateRecordMutation()
   if (error && !room) return <LoadError error={error} retry={refetch} />
@@ -41,9 +44,12 @@ export function PowerPage() {
           counted at the {powerBasis.place === 'roller' ? 'rollers' : powerBasis.place === 'hub' ? 'hubs' : 'engine'},{' '}
           {powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}
         </p>
-        <button type="button" className="button button-strong ml-auto" onClick={() => setIsAdding(true)}>
-          New session
-        </button>
+        <span className="ml-auto flex items-center gap-4">
+          {records.pulls.length > 0 && <CsvButton name={`${records.build.name}-pulls`} table={() => pullsTable(records, room, units)} />}
+          <button type="button" className="button button-strong" onClick={() => setIsAdding(true)}>
+            New session
+          </button>
+        </span>
       </div>
       {records.sessions.length === 0 ? (
         <Empty

@@ -3,6 +3,7 @@ import { fromSi, type GridCurve, gridSpeedRpm, type PowerRoom, scaleCurve, torqu
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
 import { Chart } from '../../ui/chart.tsx'
+import { CsvButton, type CsvTable } from '../../ui/csv-button.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { dayText } from '../../ui/words.ts'
 
@@ -75,6 +76,11 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
       <button type="button" className="word-link mt-2" onClick={() => setShowsTable(!showsTable)}>
         {showsTable ? 'Hide the numbers' : 'The same numbers as a table'}
       </button>
+      {curves.length > 0 && (
+        <span className="ml-5">
+          <CsvButton name={`${records.build.name}-curves`} table={() => curvesTable(curves, units.power)} />
+        </span>
+      )}
       {showsTable && <CurveTable curves={curves} powerUnit={units.power} />}
     </section>
   )
@@ -134,6 +140,23 @@ function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string
       yaxis: { title: { text: `power, ${powerUnit}` }, domain: [0.54, 1], rangemode: 'tozero' as const },
       yaxis2: { title: { text: `torque, ${torqueUnit}` }, domain: [0, 0.46], rangemode: 'tozero' as const },
     },
+  }
+}
+
+/** Every curve on its grid; the stage's own scaled curve is no pull and stays out. */
+function curvesTable(curves: readonly Curve[], powerUnit: string): CsvTable {
+  const pulls = curves.filter((entry) => !entry.name.startsWith('scaled'))
+  const speeds = [...new Set(pulls.flatMap(({ curve }) => curve.powerW.map((_, at) => gridSpeedRpm(curve, at))))].sort((a, b) => a - b)
+  const at = ({ curve }: Curve, speed: number) => curve.powerW[(speed - curve.firstSpeedRpm) / curve.stepRpm]
+  return {
+    head: ['Engine speed (rpm)', ...pulls.map((entry) => `${entry.name} (${powerUnit})`)],
+    rows: speeds.map((speed) => [
+      speed,
+      ...pulls.map((entry) => {
+        const power = at(entry, speed)
+        return power === undefined ? null : fromSi('power', power, powerUnit)
+      }),
+    ]),
   }
 }
 

@@ -1,7 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { PAD_NAMES, PAD_WORDS, type WeightRoom } from '@bold-ballast/core'
-import { useState } from 'react'
 import { api } from '../../api/api.ts'
+import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { type FormReader, localTime } from '../../ui/form-reader.ts'
@@ -9,7 +9,9 @@ import { useQuantities } from '../../ui/quantity.ts'
 import { type FieldSpec, RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
 import { Empty } from '../../ui/states.tsx'
+import { useAsked } from '../../ui/use-asked.ts'
 import { timeText } from '../../ui/words.ts'
+import { weighingsTable } from '../files/record-tables.ts'
 
 type StoredWeighing = StoredRecords['weighings'][number]
 
@@ -58,8 +60,8 @@ function weighingBody(read: FormReader): Record<string, unknown> {
 /** Visits to the scales: what the pads said, what that is at the reference condition, and what stays unexplained. */
 export function Scales({ records, room, stageId }: { records: StoredRecords; room: WeightRoom; stageId: string }) {
   const buildId = records.build.id
-  const { text } = useQuantities()
-  const [isAdding, setIsAdding] = useState(false)
+  const { text, units } = useQuantities()
+  const [isAdding, setIsAdding] = useAsked('weighing')
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const removal = useRemoval(buildId, 'weighings')
@@ -85,6 +87,7 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
         <span className="text-quiet">
           Totals are brought to the reference: driver {text('mass', driverKg, { isGoal: true })}, {text('volume', fuelL, { isGoal: true })}.
         </span>
+        {sorted.length > 0 && <CsvButton name={`${records.build.name}-weighings`} table={() => weighingsTable(records, room, units)} />}
       </div>
       {removal.notice}
       {sorted.length === 0 ? (

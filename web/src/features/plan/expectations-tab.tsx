@@ -1,0 +1,71 @@
+import type { StoredRecords } from '@bold-ballast/contract'
+import { api } from '../../api/api.ts'
+import { useBuild } from '../../app/use-build.ts'
+import { Figure } from '../../ui/figure.tsx'
+import { RecordForm } from '../../ui/record-form.tsx'
+import { useRemoval } from '../../ui/removal.tsx'
+import { Empty } from '../../ui/states.tsx'
+import { expectationBody, expectationFieldSpecs } from './plan-forms.ts'
+
+/** What a stage should give in power, where no ledger can sum it. */
+export function ExpectationsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {
+  const [create] = api.useCreateRecordMutation()
+  const removal = useRemoval(buildId, 'expectations')
+  const { position, stages } = useBuild()
+  const stageOf = (id: string) => records.stages.find((stage) => stage.id === id)
+  return (
+    <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_380px]">
+      <div>
+        {removal.notice}
+        {records.expectations.length === 0 ? (
+          <Empty
+            title="Nothing expected yet"
+            why="Power cannot be summed from parts. Say what a stage should reach or add, and how you know; the dyno replaces it later, and the old expectation stays."
+          />
+        ) : (
+          <ul>
+            {records.expectations.map((entry) => (
+              <li key={entry.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-2.5">
+                <span className="min-w-[160px] flex-1 font-semibold">
+                  {stageOf(entry.stageId)?.position} {stageOf(entry.stageId)?.name}
+                </span>
+                <span className="text-quiet">{{ to: 'to reach', by: 'to change by', times: 'to be multiplied by' }[entry.mode]}</span>
+                <span className="text-[16px] font-bold">
+                  <Figure
+                    kind={entry.mode === 'times' ? 'ratio' : 'power'}
+                    value={entry.value}
+                    sd={entry.sd ?? undefined}
+                    sign={entry.mode === 'by'}
+                    showSpread
+                    proof={entry.proof}
+                  />
+                </span>
+                <button
+                  type="button"
+                  className="word-link"
+                  onClick={() => void removal.take(entry)}
+                  aria-label={`Delete the expectation of stage ${stageOf(entry.stageId)?.position}`}
+                >
+                  Delete
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+      <section>
+        <h2 className="mb-2">Say what a stage should give</h2>
+        <RecordForm
+          key={records.expectations.length}
+          draftKey={`${buildId}.expectation`}
+          fields={expectationFieldSpecs(records.stages)}
+          defaults={{ stage: stages[position]?.id ?? '', mode: 'to', proof: 'guess' }}
+          submitLabel="Add the expectation"
+          toBody={(read, id) => ({ id, ...expectationBody(read) })}
+          send={(body) => create({ buildId, resource: 'expectations', body }).unwrap()}
+          onDone={() => {}}
+        />
+      </section>
+    </div>
+  )
+}
