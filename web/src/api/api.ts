@@ -23,6 +23,9 @@ export interface PullFileArguments {
   readonly torqueUnit?: string
 }
 
+/** A file is sent under the type the server asks for, whatever the system it came from calls it. */
+const typed = (file: Blob, type: string): Blob => file.slice(0, file.size, type)
+
 export interface BuildFileArguments {
   readonly file: Blob
   readonly isArchive: boolean
@@ -35,16 +38,14 @@ const buildFileRequest = (mode: 'preview' | 'import', { file, isArchive, ...quer
   url: 'build-files',
   method: 'POST',
   params: { mode, ...query },
-  headers: { 'content-type': isArchive ? 'application/zip' : 'application/json' },
-  body: file,
+  body: typed(file, isArchive ? 'application/zip' : 'application/json'),
 })
 
 const pullFileRequest = (mode: 'preview' | 'import', { buildId, sessionId, file, ...query }: PullFileArguments) => ({
   url: `builds/${buildId}/sessions/${sessionId}/pull-files`,
   method: 'POST',
   params: { mode, ...query },
-  headers: { 'content-type': 'text/csv' },
-  body: file,
+  body: typed(file, 'text/csv'),
 })
 
 /** Everything the server knows; a write to a build makes what is shown of it be read again. */

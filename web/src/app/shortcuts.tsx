@@ -3,7 +3,7 @@ import { useMatch, useNavigate, useSearchParams } from 'react-router'
 import { takeBackLast } from '../features/log/take-back.ts'
 import { open } from './overlay-slice.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
-import { useAppDispatch, usePreferences } from './store.ts'
+import { useAppDispatch, useAppSelector, usePreferences } from './store.ts'
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
@@ -11,6 +11,7 @@ const isTyping = (target: EventTarget | null) => target instanceof HTMLElement &
 export function Shortcuts() {
   const { singleKeys } = usePreferences()
   const dispatch = useAppDispatch()
+  const hasOverlay = useAppSelector((state) => state.overlay.name !== null)
   const navigate = useNavigate()
   const [search] = useSearchParams()
   const buildId = useMatch('/builds/:buildId/*')?.params.buildId
@@ -30,7 +31,7 @@ export function Shortcuts() {
         return
       }
       if (!singleKeys || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
-      if (document.querySelector('[role="dialog"]')) return
+      if (hasOverlay || document.querySelector('[role="dialog"]')) return
       if (event.key === '?') dispatch(open('keys'))
       else if (event.key === '[' || event.key === ']') document.dispatchEvent(new CustomEvent('move-stage', { detail: event.key === ']' ? 1 : -1 }))
       else if (event.key === 'g') afterG.current = event.timeStamp
@@ -45,6 +46,6 @@ export function Shortcuts() {
     }
     document.addEventListener('keydown', onKey)
     return () => document.removeEventListener('keydown', onKey)
-  }, [singleKeys, buildId, navigate, search, dispatch])
+  }, [singleKeys, buildId, navigate, search, dispatch, hasOverlay])
   return null
 }

@@ -5,9 +5,7 @@ import { api, type BuildFileArguments, readFailure } from '../../api/api.ts'
 import { recordWord } from '../../ui/words.ts'
 import { fieldWord, valueText } from '../log/field-words.ts'
 
-interface Picked extends BuildFileArguments {
-  readonly fileName: string
-}
+type Picked = BuildFileArguments & { readonly file: File }
 
 const KIND_WORDS: Record<FileChange['kind'], string> = { added: 'adds', changed: 'changes', deleted: 'deletes', putBack: 'puts back' }
 const MOST_LISTED = 60
@@ -30,7 +28,7 @@ export function OpenFilePage() {
   const choose = (file: File | undefined) => {
     if (!file) return
     const isArchive = !/\.json$/i.test(file.name)
-    void look({ file, isArchive, fileName: file.name, as: 'new', importId: crypto.randomUUID(), missing: 'keep' })
+    void look({ file, isArchive, as: 'new', importId: crypto.randomUUID(), missing: 'keep' })
   }
   const store = async () => {
     if (!picked) return
@@ -57,7 +55,7 @@ export function OpenFilePage() {
         disabled={isBusy}
       />
       <div aria-live="polite" className="mt-4">
-        {reading.isLoading && <p role="status">Reading {picked?.fileName} …</p>}
+        {reading.isLoading && <p role="status">Reading {picked?.file.name} …</p>}
         {failure && (
           <p role="alert" className="border-l-4 border-danger py-1 pl-3">
             {failure} Nothing was stored.

@@ -93,99 +93,102 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
       {sorted.length === 0 ? (
         <Empty title="The car has not been on the scales" why="Four readings, who sat in it and how much fuel: from then on the scales replace the ledger." />
       ) : (
-        <table className="w-full border-collapse">
-          <thead>
-            <tr className="border-b border-line">
-              <th className="p-2">Visit</th>
-              <th className="p-2">Conditions</th>
-              <th className="p-2 text-right">At the reference</th>
-              <th className="p-2 text-right">Unexplained</th>
-              <th className="p-2">
-                <span className="sr-only">Actions</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {sorted.map((weighing) => {
-              const figures = room.weighings.find((entry) => entry.weighingId === weighing.id)
-              const { unexplained } = figures ?? {}
-              return (
-                <tr key={weighing.id} className="border-b border-line align-top">
-                  <td className="p-2">
-                    <time dateTime={weighing.at} className="font-semibold">
-                      {timeText(weighing.at)}
-                    </time>
-                    <span className="block text-xs text-quiet">{[stageName(weighing.stageId), weighing.scales].filter(Boolean).join(', ')}</span>
-                    {weighing.note && <span className="block text-xs text-quiet">{weighing.note}</span>}
-                    {weighing.setAside && <strong className="text-wait">set aside</strong>}
-                  </td>
-                  <td className="p-2 text-quiet">
-                    driver {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg)}` : 'out'}
-                    <span className="block">{text('volume', weighing.fuelL, { isGoal: true })}</span>
-                    {weighing.extras.map((extra) => (
-                      <span key={extra.name} className="block">
-                        {extra.name} {text('mass', extra.massKg)}
-                      </span>
-                    ))}
-                  </td>
-                  <td className="p-2 text-right text-[16px]">
-                    {figures?.reference ? (
-                      <Figure
-                        kind="mass"
-                        value={figures.reference.massKg}
-                        sd={figures.reference.sdKg}
-                        showSpread
-                        className="font-bold"
-                        working={{ of: 'weighing', id: weighing.id }}
-                      />
-                    ) : (
-                      <span className="block max-w-[260px] text-left text-sm">{figures?.refusal}</span>
-                    )}
-                    {figures?.warnings.map((warning) => (
-                      <span key={warning} className="block text-left text-xs text-wait">
-                        {warning}
-                      </span>
-                    ))}
-                  </td>
-                  <td className={`p-2 text-right text-[16px] ${unexplained?.isFlagged ? 'text-wait' : ''}`}>
-                    {unexplained ? (
-                      <Figure
-                        kind="mass"
-                        value={unexplained.massKg}
-                        sd={unexplained.sdKg}
-                        sign
-                        showSpread
-                        className="font-semibold"
-                        working={{ of: 'unexplained', id: weighing.id }}
-                      />
-                    ) : (
-                      <span className="text-sm text-quiet">none before</span>
-                    )}
-                    {unexplained?.isFlagged && <strong className="block text-xs">over twice its spread</strong>}
-                  </td>
-                  <td className="p-2 text-right whitespace-nowrap">
-                    <button
-                      type="button"
-                      className="word-link mr-3"
-                      onClick={() => setAside(weighing)}
-                      aria-label={`${weighing.setAside ? 'Take back' : 'Set aside'} the weighing of ${timeText(weighing.at)}`}
-                    >
-                      {weighing.setAside ? 'take back' : 'set aside'}
-                    </button>
-                    <button
-                      type="button"
-                      className="word-link"
-                      onClick={() => void removal.take(weighing)}
-                      aria-label={`Delete the weighing of ${timeText(weighing.at)}`}
-                    >
-                      delete
-                    </button>
-                  </td>
-                </tr>
-              )
-            })}
-          </tbody>
-        </table>
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
+        <section className="overflow-x-auto" aria-label="Weighings" tabIndex={0}>
+          <table className="w-full border-collapse">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="p-2">Visit</th>
+                <th className="p-2">Conditions</th>
+                <th className="p-2 text-right">At the reference</th>
+                <th className="p-2 text-right">Unexplained</th>
+                <th className="p-2">
+                  <span className="sr-only">Actions</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {sorted.map((weighing) => {
+                const figures = room.weighings.find((entry) => entry.weighingId === weighing.id)
+                const { unexplained } = figures ?? {}
+                return (
+                  <tr key={weighing.id} className="border-b border-line align-top">
+                    <td className="p-2">
+                      <time dateTime={weighing.at} className="font-semibold">
+                        {timeText(weighing.at)}
+                      </time>
+                      <span className="block text-xs text-quiet">{[stageName(weighing.stageId), weighing.scales].filter(Boolean).join(', ')}</span>
+                      {weighing.note && <span className="block text-xs text-quiet">{weighing.note}</span>}
+                      {weighing.setAside && <strong className="text-wait">set aside</strong>}
+                    </td>
+                    <td className="p-2 text-quiet">
+                      driver {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg)}` : 'out'}
+                      <span className="block">{text('volume', weighing.fuelL, { isGoal: true })}</span>
+                      {weighing.extras.map((extra) => (
+                        <span key={extra.name} className="block">
+                          {extra.name} {text('mass', extra.massKg)}
+                        </span>
+                      ))}
+                    </td>
+                    <td className="p-2 text-right text-[16px]">
+                      {figures?.reference ? (
+                        <Figure
+                          kind="mass"
+                          value={figures.reference.massKg}
+                          sd={figures.reference.sdKg}
+                          showSpread
+                          className="font-bold"
+                          working={{ of: 'weighing', id: weighing.id }}
+                        />
+                      ) : (
+                        <span className="block max-w-[260px] text-left text-sm">{figures?.refusal}</span>
+                      )}
+                      {figures?.warnings.map((warning) => (
+                        <span key={warning} className="block text-left text-xs text-wait">
+                          {warning}
+                        </span>
+                      ))}
+                    </td>
+                    <td className={`p-2 text-right text-[16px] ${unexplained?.isFlagged ? 'text-wait' : ''}`}>
+                      {unexplained ? (
+                        <Figure
+                          kind="mass"
+                          value={unexplained.massKg}
+                          sd={unexplained.sdKg}
+                          sign
+                          showSpread
+                          className="font-semibold"
+                          working={{ of: 'unexplained', id: weighing.id }}
+                        />
+                      ) : (
+                        <span className="text-sm text-quiet">none before</span>
+                      )}
+                      {unexplained?.isFlagged && <strong className="block text-xs">over twice its spread</strong>}
+                    </td>
+                    <td className="p-2 text-right whitespace-nowrap">
+                      <button
+                        type="button"
+                        className="word-link mr-3"
+                        onClick={() => setAside(weighing)}
+                        aria-label={`${weighing.setAside ? 'Take back' : 'Set aside'} the weighing of ${timeText(weighing.at)}`}
+                      >
+                        {weighing.setAside ? 'take back' : 'set aside'}
+                      </button>
+                      <button
+                        type="button"
+                        className="word-link"
+                        onClick={() => void removal.take(weighing)}
+                        aria-label={`Delete the weighing of ${timeText(weighing.at)}`}
+                      >
+                        delete
+                      </button>
+                    </td>
+                  </tr>
+                )
+              })}
+            </tbody>
+          </table>
+        </section>
       )}
       {isAdding && (
         <Panel title="On the scales" onClose={() => setIsAdding(false)}>
