@@ -25,7 +25,7 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
   const shown = shownStages(board, position, showsAll)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
-    <section className="overflow-x-auto" aria-label="Targets and limits by stage" tabIndex={0}>
+    <section className="relative overflow-x-auto" aria-label="Targets and limits by stage" tabIndex={0}>
       <table data-rows={rows.length} className="w-full border-collapse max-[639px]:block">
         <thead className="max-[639px]:sr-only">
           <tr className="border-b border-line">

@@ -94,9 +94,9 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
         <Empty title="The car has not been on the scales" why="Four readings, who sat in it and how much fuel: from then on the scales replace the ledger." />
       ) : (
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
-        <section className="overflow-x-auto" aria-label="Weighings" tabIndex={0}>
-          <table className="w-full border-collapse">
-            <thead>
+        <section className="relative overflow-x-auto" aria-label="Weighings" tabIndex={0}>
+          <table className="w-full border-collapse max-[639px]:block">
+            <thead className="max-[639px]:sr-only">
               <tr className="border-b border-line">
                 <th className="p-2">Visit</th>
                 <th className="p-2">Conditions</th>
@@ -107,13 +107,13 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                 </th>
               </tr>
             </thead>
-            <tbody>
+            <tbody className="max-[639px]:block">
               {sorted.map((weighing) => {
                 const figures = room.weighings.find((entry) => entry.weighingId === weighing.id)
                 const { unexplained } = figures ?? {}
                 return (
-                  <tr key={weighing.id} className="border-b border-line align-top">
-                    <td className="p-2">
+                  <tr key={weighing.id} className="border-b border-line align-top max-[639px]:grid max-[639px]:grid-cols-2">
+                    <td className="p-2 max-[639px]:col-span-2">
                       <time dateTime={weighing.at} className="font-semibold">
                         {timeText(weighing.at)}
                       </time>
@@ -149,7 +149,7 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                         </span>
                       ))}
                     </td>
-                    <td className={`p-2 text-right text-[16px] ${unexplained?.isFlagged ? 'text-wait' : ''}`}>
+                    <td className={`p-2 text-right text-[16px] max-[639px]:text-left ${unexplained?.isFlagged ? 'text-wait' : ''}`}>
                       {unexplained ? (
                         <Figure
                           kind="mass"
