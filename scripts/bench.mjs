@@ -210,7 +210,7 @@ async function inBrowser(build, stageId) {
     await page.waitForTimeout(150)
   }
   putTimes('ledger line of 1,000 in the stage: Enter to row', toRow, '< 100')
-  await page.waitForLoadState('networkidle')
+  await page.waitForTimeout(4000)
   const scroll = await page.evaluate(async () => {
     const scroller = document.querySelector('[data-ledger]')
     const long = []

@@ -2,9 +2,17 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { RouterProvider } from 'react-router'
+import { api } from './api/api.ts'
 import { router } from './app/router.tsx'
 import { store } from './app/store.ts'
 import './styles.css'
+
+// What the open build needs is asked for while its page is still being fetched.
+const buildId = /^\/builds\/([0-9a-f-]{36})/.exec(location.pathname)?.[1]
+if (buildId) {
+  store.dispatch(api.util.prefetch('board', buildId, {}))
+  store.dispatch(api.util.prefetch('records', buildId, {}))
+}
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>

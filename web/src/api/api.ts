@@ -78,14 +78,19 @@ export const api = createApi({
     }),
     createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
-      // The new record stands in the lists at once; what is worked out from it is read again.
-      onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled, getState }) => {
-        const made = await queryFulfilled.catch(() => null)
-        if (!made) return
+      // The new record stands in the lists before the answer, goes when it is refused, and is replaced by what was stored.
+      onQueryStarted: async ({ buildId, resource, body }, { dispatch, queryFulfilled, getState }) => {
         const key = resource === 'in-cars' ? 'inCars' : resource
-        const { data } = api.endpoints.records.select(buildId)(getState() as never)
-        if (!data || (data[key] as readonly { id: string }[]).some((entry) => entry.id === made.data.id)) return
-        void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: [...data[key], made.data] }))
+        const put = (list: (all: readonly unknown[]) => readonly unknown[]) => {
+          const { data } = api.endpoints.records.select(buildId)(getState() as never)
+          if (data) void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: list(data[key]) }))
+        }
+        const without = (all: readonly unknown[]) => all.filter((entry) => (entry as Body).id !== body.id)
+        const isLine = resource === 'changes'
+        if (isLine) put((all) => [...without(all), { count: 1, zone: null, touchesPower: false, ...body, version: 0 }])
+        const made = await queryFulfilled.catch(() => null)
+        if (made) put((all) => [...without(all), made.data])
+        else if (isLine) put(without)
       },
       invalidatesTags: (_r, error) => (error ? [] : ['Build']),
     }),

@@ -44,9 +44,9 @@ export function EntryLine({ records, stageId, onSaved }: { records: StoredRecord
       doneAt: read.kind === 'off' || read.proof === 'measured' ? now : null,
       fromChangeId: read.kind === 'transfer' ? (lastOff?.id ?? null) : null,
     }
+    onSaved(draft.id)
     const answer = await sender.send(() => create({ buildId, resource: 'changes', body }).unwrap())
     if (answer === null) return
-    onSaved(draft.id)
     setSaved(`Saved: ${read.kind} ${read.name}, ${text('mass', read.massKg)}.`)
     keep({ id: crypto.randomUUID(), text: '' })
     input.current?.focus()

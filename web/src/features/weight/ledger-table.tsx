@@ -102,17 +102,21 @@ function GroupRow({ row, stageId, score }: { row: Extract<LedgerRow, { kind: 'gr
   )
 }
 
-const LineRow = memo(function LineRow({
-  row,
-  isMarked,
-  edit,
-  remove,
-}: {
-  row: LedgerLine
-  isMarked: boolean
-  edit: (id: string) => void
-  remove: (line: LedgerLine) => void
-}) {
+interface LineProps {
+  readonly row: LedgerLine
+  readonly isMarked: boolean
+  readonly edit: (id: string) => void
+  readonly remove: (line: LedgerLine) => void
+}
+
+/** Whether a row would be drawn the same: figures are worked out anew after every write, and mostly say the same. */
+function looksAlike(a: LineProps, b: LineProps): boolean {
+  const sameFigures = (Object.keys(a.row.figures) as (keyof typeof a.row.figures)[]).every((key) => a.row.figures[key] === b.row.figures[key])
+  const { row, isMarked, edit, remove } = a
+  return row.change === b.row.change && row.isPiece === b.row.isPiece && isMarked === b.isMarked && edit === b.edit && remove === b.remove && sameFigures
+}
+
+const LineRow = memo(function LineRow({ row, isMarked, edit, remove }: LineProps) {
   const { change, figures, isPiece } = row
   const waits = figures.saving === 'waiting' && change.kind === 'off'
   return (
@@ -141,4 +145,4 @@ const LineRow = memo(function LineRow({
       </td>
     </tr>
   )
-})
+}, looksAlike)
