@@ -43,7 +43,15 @@ export async function startTestServer(): Promise<TestServer> {
       const payload = body === undefined || typeof body === 'string' || body instanceof Buffer ? body : JSON.stringify(body)
       const length: Record<string, string> = payload === undefined ? {} : { 'content-length': String(Buffer.byteLength(payload)) }
       const request = http.request(
-        { host: '127.0.0.1', port, method, path, headers: { 'content-type': 'application/json', ...length, ...headers } },
+        // A request that lies about its length ruins its connection, so it gets one of its own.
+        {
+          host: '127.0.0.1',
+          port,
+          method,
+          path,
+          headers: { 'content-type': 'application/json', ...length, ...headers },
+          ...('content-length' in headers ? { agent: false } : {}),
+        },
         (response) => {
           const chunks: Buffer[] = []
           response.on('data', (chunk) => chunks.push(chunk))

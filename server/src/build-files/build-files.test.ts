@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { type BuildFile, buildFileSchema } from '@bold-ballast/contract'
@@ -162,6 +162,8 @@ describe('export and import', () => {
     const { body } = await server.call('GET', '/api/build-files/schema')
     expect(body).toMatchObject({ type: 'object', properties: { format: { const: 'bold-ballast-build' }, changes: { type: 'array' } } })
     expect(buildFileSchema.safeParse(smallBuildFile()).success).toBe(true)
+    const published = JSON.parse(await readFile(path.join(import.meta.dirname, '../../../docs/build-format.schema.json'), 'utf8'))
+    expect(published, 'run npm run schema').toEqual(JSON.parse(JSON.stringify(body)))
   })
 })
 

@@ -1,6 +1,7 @@
+import { spawnSync } from 'node:child_process'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { type BuildRecords, findCalculation, makeBoard, makeWeightRoom, runCalculation } from '@bold-ballast/core'
+import { type BuildRecords, makeBoard, makeWeightRoom } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startTestServer, type TestServer } from '../../test/test-server.ts'
 import { OpenBuilds } from '../builds/open-builds.ts'
@@ -68,19 +69,36 @@ describe('the demo build', () => {
     expect(sessions.map((entry: { role: string }) => entry.role).sort()).toEqual(['agrees', 'disagrees', 'stands', 'stands'])
   })
 
-  it('says the same number on the Board, in the working, by API and by the registry', async () => {
-    const board = (await server.call('GET', `${buildPath}/board`)).body
+  it('says the same number on Board, Weight, Power, working, API and command line', async () => {
+    const get = async (route: string) => (await server.call('GET', `${buildPath}/${route}`)).body
+    const [board, weight, power] = await Promise.all([get('board'), get('weight'), get('power')])
+    const cellOf = (metric: string, position: number) => board.rows.find((row: { metric: string }) => row.metric === metric).cells[position]
+    const commandLine = (name: string, input: object) =>
+      JSON.parse(
+        spawnSync('npm', ['run', '--silent', 'calc', '--', name], { cwd: path.join(DEMO, '..'), input: JSON.stringify(input), encoding: 'utf8' }).stdout,
+      )
     for (const [position, stage] of records.stages.entries()) {
-      const cell = board.rows.find((row: { metric: string }) => row.metric === 'massReady').cells[position]
-      const working = (await server.call('GET', `${buildPath}/working?of=mass&id=${stage.id}`)).body
-      const byApi = (await server.call('POST', '/api/calc/build.mass-at-stage', { records, stageId: stage.id })).body
-      const calculation = findCalculation('build.mass-at-stage')
-      const direct = calculation && runCalculation(calculation, { records, stageId: stage.id })
-      expect(working.result.value).toBe(cell.value)
-      expect(byApi.value.massKg).toBe(cell.value)
-      expect(direct).toMatchObject({ ok: true, value: { massKg: cell.value, sdKg: cell.sd } })
+      const input = { records, stageId: stage.id }
+      const mass = cellOf('massReady', position).value
+      const watts = cellOf('wheelPower', position).value
+      const isLast = position === records.stages.length - 1
+      const sameMass = {
+        weight: weight.forecasts[position].meanKg,
+        working: (await get(`working?of=mass&id=${stage.id}`)).result.value,
+        api: (await server.call('POST', '/api/calc/build.mass-at-stage', input)).body.value.massKg,
+        commandLine: isLast ? commandLine('build.mass-at-stage', input).value.massKg : mass,
+      }
+      const samePower = {
+        power: power.stages[position].value,
+        working: (await get(`working?of=power&id=${stage.id}`)).result.value,
+        api: (await server.call('POST', '/api/calc/build.power-at-stage', input)).body.value.powerW,
+        commandLine: isLast ? commandLine('build.power-at-stage', input).value.powerW : watts,
+      }
+      for (const [where, value] of Object.entries(sameMass)) expect(value, `mass, ${where}, stage ${position}`).toBe(mass)
+      for (const [where, value] of Object.entries(samePower)) expect(value, `power, ${where}, stage ${position}`).toBe(watts)
+      expect(cellOf('powerToMass', position).value).toBe(watts / mass)
     }
-  })
+  }, 30_000)
 
   it('opens a working for every number', async () => {
     const stage = records.stages[2]?.id

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
+import { rebuildOldCurves } from './rebuild-curves.ts'
 
 let server: TestServer
 let path = ''
@@ -82,4 +83,29 @@ describe('a pull file', () => {
     const answer = await server.call('POST', `${files}?mode=preview&importId=${randomUUID()}`, 'rpm,power kW\n', headers)
     expect(answer).toMatchObject({ status: 413, body: { code: 'too-large', detail: expect.stringMatching(/100 MB/) } })
   })
+})
+
+it('curves that an earlier core worked out are made anew from the samples', async () => {
+  const build = await makeBuild(server)
+  const session = {
+    id: randomUUID(),
+    stageId: build.stageZero,
+    at: '2026-02-01T10:00:00Z',
+    dynoName: 'hall',
+    place: 'hub',
+    printedStandard: 'none',
+    boostControl: 'none',
+  }
+  await server.call('POST', `${build.path}/sessions`, session)
+  const text = ['rpm,power kW,torque Nm', ...rows(40)].join('\n')
+  const route = `${build.path}/sessions/${session.id}/pull-files?mode=import&importId=${randomUUID()}`
+  const [pull] = (await server.call('POST', route, text, { 'content-type': 'text/csv' })).body
+  await server
+    .knex('pulls')
+    .where({ id: pull.id })
+    .update({ curveVersion: 0, peakPowerW: 1, curvePowerW: [1] })
+  expect(await rebuildOldCurves(server.knex)).toBe(1)
+  expect(await rebuildOldCurves(server.knex)).toBe(0)
+  const [again] = (await server.call('GET', `${build.path}/pulls`)).body
+  expect(again).toMatchObject({ peakPowerW: pull.peakPowerW, curve: pull.curve, version: pull.version })
 })

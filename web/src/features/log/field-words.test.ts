@@ -1,0 +1,30 @@
+import { expect, test } from 'vitest'
+import { fieldWord, valueText } from './field-words.ts'
+
+test.each([
+  ['driverInKg', 'driver in (kg)'],
+  ['fuelL', 'fuel (L)'],
+  ['stageId', 'stage'],
+  ['doneAt', 'done'],
+  ['name', 'name'],
+  ['boostPa', 'boost (Pa)'],
+])('the field %s reads "%s"', (field, words) => {
+  expect(fieldWord(field)).toBe(words)
+})
+
+test.each([
+  [null, 'nothing'],
+  [[], 'nothing'],
+  [true, 'yes'],
+  [12.5, '12.5'],
+  [
+    [
+      { massKg: 41, typed: '41 kg guess' },
+      { massKg: 43, typed: '43.2 kg' },
+    ],
+    '41 kg guess, 43.2 kg',
+  ],
+  [{ driverKg: 80, fuelL: 20, note: null }, 'driver (kg) 80, fuel (L) 20'],
+])('the value %j reads "%s"', (value, words) => {
+  expect(valueText(value)).toBe(words)
+})
