@@ -7,7 +7,7 @@ import { buildAddress } from './demo-address.ts'
 import { expect, test } from './server.ts'
 
 const textOf = async (download: Download) => readFile(await download.path(), 'utf8')
-const notice = (page: Page) => page.locator('[data-sonner-toast]')
+const notice = (page: Page) => page.locator('[data-notice]')
 
 /** Types a line and waits until it stands in the ledger. */
 async function typeLine(page: Page, text: string, name: string): Promise<void> {
@@ -58,7 +58,7 @@ test.describe('taking back', () => {
     await page.keyboard.press('g')
     await page.keyboard.press('o')
     await expect(page.locator('main li').first()).toContainText('took back: deleted a ledger line mirror')
-    await page.getByRole('button', { name: 'Take back: deleted mirror' }).click()
+    await page.getByRole('button', { name: 'Undo: deleted mirror' }).click()
     await expect(page.locator('main li').first()).toContainText('took back: put back a ledger line mirror')
     await page.keyboard.press('g')
     await page.keyboard.press('w')
@@ -239,7 +239,7 @@ test.describe('large, small and broken', () => {
   test('a build with one broken record names it everywhere and shows the rest', async ({ page, served }) => {
     const build = await importFile(page, withoutSamples({ name: 'Cracked', lineCount: 20, pullCount: 5 }))
     const lines = (await (await page.request.get(`/api${build}/changes`)).json()) as { id: string; name: string; version: number }[]
-    await served.query('update changes set "values" = \'[]\' where id = $1', [lines[3]?.id ?? ''])
+    await served.query('update changes set "values" = \'[{"massKg":-1}]\' where id = $1', [lines[3]?.id ?? ''])
     await page.request.patch(`/api${build}/changes/${lines[4]?.id}`, { data: { version: 1, zone: 'nose' } })
     await served.kill()
     await served.start()

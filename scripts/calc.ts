@@ -1,11 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { CALCULATIONS, describeCalculation, findCalculation, runCalculation } from '../core/src/index.ts'
+import { solverTools } from '../server/src/solver/solver.ts'
 
 // The registry on the command line: npm run --silent calc -- air.density < input.json; with no name it lists all, with schemas.
 const [name] = process.argv.slice(2)
 const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`)
 
-function answer(): boolean {
+async function answer(): Promise<boolean> {
   if (!name) {
     print(CALCULATIONS.map(describeCalculation))
     return true
@@ -22,9 +23,9 @@ function answer(): boolean {
   } catch {
     return refuse('unreadable', 'input', 'Standard input is not JSON. Give one JSON object.')
   }
-  const found = runCalculation(calculation, input)
+  const found = runCalculation(calculation, input, calculation.needsSolver ? await solverTools() : {})
   print(found)
   return found.ok
 }
 
-process.exitCode = answer() ? 0 : 1
+process.exitCode = (await answer()) ? 0 : 1

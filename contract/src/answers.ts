@@ -17,6 +17,13 @@ export interface StoredRecords {
   readonly sessions: StoredList<'sessions'>
   readonly pulls: StoredList<'pulls'>
   readonly standings: StoredList<'standings'>
+  readonly zones: StoredList<'zones'>
+  readonly boxes: StoredList<'boxes'>
+  readonly lifts: StoredList<'lifts'>
+  readonly balanceSteps: StoredList<'balanceSteps'>
+  readonly sites: StoredList<'sites'>
+  readonly ballastAims: StoredList<'ballastAims'>
+  readonly photos: StoredList<'photos'>
 }
 
 /** The records as they can be used, and those that cannot, which no sum contains. */

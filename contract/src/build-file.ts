@@ -1,5 +1,5 @@
 import { buildFields, gridCurveSchema, type RecordList, z } from '@bold-ballast/core'
-import { RESOURCE_FIELDS, type ResourceName } from './resources.ts'
+import { RESOURCE_FIELDS } from './resources.ts'
 
 export const BUILD_FILE_FORMAT = 'bold-ballast-build'
 /** Raised when a file of before can no longer be read as it is. */
@@ -7,22 +7,7 @@ export const BUILD_FILE_VERSION = 1
 /** The file with all records, and the folder of pull samples beside it. */
 export const BUILD_FILE_NAME = 'build.json'
 export const samplesFileName = (pullId: string) => `pulls/${pullId}.csv`
-
-/** The lists of a build file and of a build's records, and the resource each holds. */
-export const LIST_RESOURCES = {
-  stages: 'stages',
-  limits: 'limits',
-  targets: 'targets',
-  changes: 'changes',
-  expectations: 'expectations',
-  weighings: 'weighings',
-  inCars: 'in-cars',
-  sessions: 'sessions',
-  pulls: 'pulls',
-  standings: 'standings',
-} as const satisfies Record<RecordList, ResourceName>
-
-export const RECORD_LISTS = Object.keys(LIST_RESOURCES) as RecordList[]
+export const photoFileName = (photoId: string, mediaType: string) => `photos/${photoId}.${mediaType.slice(mediaType.indexOf('/') + 1)}`
 
 const instant = z.iso.datetime({ offset: true })
 
@@ -54,6 +39,14 @@ const pullSchema = z.strictObject({
   samples: samplesSchema.nullable().default(null),
 })
 
+const photoSchema = z.strictObject({
+  ...RESOURCE_FIELDS.photos,
+  id: uuid,
+  ...originFields,
+  /** Its bytes, beside this file. */
+  file: z.string().regex(/^photos\/[A-Za-z0-9._-]{1,120}\.(jpeg|png|webp)$/, 'name a picture in the folder "photos"'),
+})
+
 const listSchema = <Fields extends Record<string, z.ZodType>>(fields: Fields) => z.array(recordSchema(fields)).max(20_000).default([])
 
 /** A build as a file: every live record in SI, with what was typed, its proofs and spreads. */
@@ -73,6 +66,13 @@ export const buildFileSchema = z
     sessions: listSchema(RESOURCE_FIELDS.sessions),
     pulls: z.array(pullSchema).max(20_000).default([]),
     standings: listSchema(RESOURCE_FIELDS.standings),
+    zones: listSchema(RESOURCE_FIELDS.zones),
+    boxes: listSchema(RESOURCE_FIELDS.boxes),
+    lifts: listSchema(RESOURCE_FIELDS.lifts),
+    balanceSteps: listSchema(RESOURCE_FIELDS['balance-steps']),
+    sites: listSchema(RESOURCE_FIELDS.sites),
+    ballastAims: listSchema(RESOURCE_FIELDS['ballast-aims']),
+    photos: z.array(photoSchema).max(2000).default([]),
   })
   .meta({
     title: 'Bold Ballast build file',

@@ -1,4 +1,6 @@
 export * from './answers.ts'
 export * from './build-file.ts'
+export * from './devices.ts'
 export * from './log.ts'
+export * from './record-lists.ts'
 export * from './resources.ts'

@@ -7,7 +7,7 @@ export const logQuerySchema = z.strictObject({
   limit: z.coerce.number().int().min(1).max(200).default(50),
 })
 
-export type LogAction = 'create' | 'update' | 'remove' | 'restore' | 'reorder' | 'import'
+export type LogAction = 'create' | 'update' | 'remove' | 'restore' | 'reorder' | 'import' | 'batch'
 
 /** One line of a build's log: who did what to which record, with the fields that changed. */
 export interface LogEntry {
@@ -36,3 +36,6 @@ export interface LogPage {
 
 /** Name of the answer's header that tells which line of the log a write made. */
 export const LOG_ENTRY_HEADER = 'x-log-entry'
+
+/** Whether an entry of the log holds a list of records rather than one. */
+export const isListEntry = (action: LogAction): boolean => action === 'import' || action === 'reorder' || action === 'batch'

@@ -1,16 +1,23 @@
 import {
+  balanceStepFields,
+  ballastAimFields,
+  boxFields,
   buildFields,
   changeFields,
   expectationFields,
   inCarFields,
+  liftFields,
   limitFields,
+  photoFields,
   pullFields,
   sessionFields,
+  siteFields,
   stageFields,
   standingFields,
   targetFields,
   weighingFields,
   z,
+  zoneFields,
 } from '@bold-ballast/core'
 
 /** Resources below a build, by the name they have in addresses. */
@@ -25,6 +32,13 @@ export const RESOURCE_FIELDS = {
   sessions: sessionFields,
   pulls: pullFields,
   standings: standingFields,
+  zones: zoneFields,
+  boxes: boxFields,
+  lifts: liftFields,
+  'balance-steps': balanceStepFields,
+  sites: siteFields,
+  'ballast-aims': ballastAimFields,
+  photos: photoFields,
 } as const
 
 export type ResourceName = keyof typeof RESOURCE_FIELDS
@@ -64,6 +78,27 @@ export const stageOrderSchema = z.strictObject({
     .min(1)
     .max(100),
 })
+
+/** Resources whose records can be written many at once: plain lists without files or places in an order. */
+export const BATCH_RESOURCES = ['changes', 'zones', 'boxes', 'sites', 'weighings'] as const satisfies readonly ResourceName[]
+
+/** Many writes as one: all of them or none, one entry in the log, and once for a batch id. */
+export const batchSchema = z.strictObject({
+  batchId: z.uuid(),
+  writes: z
+    .array(
+      z.discriminatedUnion('kind', [
+        z.strictObject({ kind: z.literal('create'), resource: z.enum(BATCH_RESOURCES), body: z.record(z.string(), z.unknown()) }),
+        z.strictObject({ kind: z.literal('update'), resource: z.enum(BATCH_RESOURCES), id: z.uuid(), body: z.record(z.string(), z.unknown()) }),
+        z.strictObject({ kind: z.literal('remove'), resource: z.enum(BATCH_RESOURCES), id: z.uuid(), version: z.int().positive() }),
+      ]),
+    )
+    .min(1)
+    .max(2500),
+})
+export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
+
+export const photoQuerySchema = z.strictObject({ id: z.uuid(), recordId: z.uuid(), name: z.string().trim().min(1).max(200) })
 
 export const pullFileQuerySchema = z.strictObject({
   mode: z.enum(['preview', 'import']),

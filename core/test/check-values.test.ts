@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs'
+import loadHighs from 'highs'
 import { describe, expect, it, test } from 'vitest'
 import { saturationPressurePa } from '../src/air/saturation-pressure.ts'
 import { gridCurve } from '../src/dyno/curve.ts'
-import { findCalculation, runCalculation } from '../src/index.ts'
+import { findCalculation, forward, highsSolver, PAD_NAMES, type PerCorner, runCalculation } from '../src/index.ts'
 import { fromSi, toSi } from '../src/units/units.ts'
 
 interface Row {
@@ -18,11 +19,12 @@ interface Row {
 // Each row carries its own source, provenance and tolerance; "from memory" rows say so.
 const rows = JSON.parse(readFileSync(new URL('./check-values.json', import.meta.url), 'utf8')) as Row[]
 
+const tools = { solveMilp: highsSolver(await loadHighs()) }
 type Answer = Record<string, never>
 function calculate(name: string, input: unknown): Record<string, number> & Record<string, Record<string, { value: number; sd: number }>> {
   const calculation = findCalculation(name)
   if (!calculation) throw new Error(`no calculation ${name}`)
-  const answer = runCalculation(calculation, input)
+  const answer = runCalculation(calculation, input, tools)
   if (!answer.ok) throw new Error(answer.error.message)
   return answer.value as Answer
 }
@@ -59,6 +61,106 @@ const crossing = (powerUnit: string, torqueUnit: string) =>
 const isa = (row: Row) => calculate('air.standard-atmosphere', { altitudeM: number(row, 'h') })
 const density = (row: Row) => calculate('air.density', air(row)).densityKgM3 as number
 const at99 = { p_wet: { value: 99_000 }, t: { value: 25 }, RH: { value: 0 } }
+
+const byCorner = (values: unknown) => Object.fromEntries(PAD_NAMES.map((name, i) => [name, (values as number[])[i]])) as PerCorner<number>
+const HEAVY = { LF: 300, RF: 300, LR: 300, RR: 300 }
+const places = (row: Row) => ({ wheelbaseM: number(row, 'L') ?? 2.57, trackFrontM: number(row, 'tf') ?? 1.5, trackRearM: number(row, 'tr') ?? 1.52 })
+const added = (row: Row, more: object = {}) =>
+  calculate('mass.add-at', {
+    corners: HEAVY,
+    ...places(row),
+    wheelRateNPerM: byCorner(input(row, 'k LF,RF,LR,RR')),
+    loads: [{ massKg: number(row, 'm'), xM: number(row, 'x'), yM: number(row, 'y') }],
+    ...more,
+  }).changeKg as unknown as PerCorner<number>
+const loadPerKg = (row: Row, xM: number) => {
+  const change = calculate('mass.add-at', { corners: HEAVY, ...places(row), wheelRateNPerM: HEAVY, loads: [{ massKg: 1, xM, yM: 0 }] })
+    .changeKg as unknown as PerCorner<number>
+  return change.LF + change.RF
+}
+const perches = (row: Row, moves: PerCorner<number>, corners: PerCorner<number> = HEAVY) =>
+  forward(
+    {
+      corners,
+      ...places(row),
+      wheelRateNPerM: byCorner(input(row, 'k') ?? [38_000, 38_000, 46_000, 46_000]),
+      motionRatio: { LF: 1, RF: 1, LR: 1, RR: 1 },
+      threadPitchM: { LF: 1, RF: 1, LR: 1, RR: 1 },
+    },
+    moves,
+  )
+const raisedLf = (row: Row) => perches(row, { LF: number(row, 'u LF'), RF: 0, LR: 0, RR: 0 })
+const height = (row: Row) =>
+  calculate('mass.centre-of-mass-height', {
+    totalKg: number(row, 'W'),
+    rearAxleKg: number(row, 'Wr level'),
+    lifts: [{ lifted: 'rear', liftM: number(row, 'H'), rearAxleKg: number(row, 'Wr lifted') }],
+    wheelbaseM: Math.sqrt(number(row, 'D') ** 2 - (number(row, 'r_r') - number(row, 'r_f')) ** 2),
+    radiusFrontM: number(row, 'r_f'),
+    radiusRearM: number(row, 'r_r'),
+  }).heightM as number
+const simpleHeight = (row: Row) => {
+  const [W, D, lift] = [number(row, 'W'), number(row, 'D'), number(row, 'D') * Math.sin(number(row, 'theta'))]
+  const rearAxleKg = 0.48 * W
+  const lifts = [{ lifted: 'rear', liftM: lift, rearAxleKg: rearAxleKg - number(row, 'dW front') }]
+  return calculate('mass.centre-of-mass-height', {
+    totalKg: W,
+    rearAxleKg,
+    lifts,
+    wheelbaseM: D,
+    radiusFrontM: number(row, 'r'),
+    radiusRearM: number(row, 'r'),
+  }).heightM as number
+}
+const heightSd = (row: Row) => {
+  const [W, D, H] = [number(row, 'W'), number(row, 'D'), number(row, 'H')]
+  const cosine = Math.cos(Math.asin(H / D))
+  const rearAxleKg = 0.48 * W
+  const lifts = [{ lifted: 'rear', liftM: H, rearAxleKg: rearAxleKg - (number(row, 'h-r') * W * Math.tan(Math.asin(H / D))) / D }]
+  const spreads = {
+    axleSdKg: number(row, 'u_W'),
+    liftSdM: ((number(row, 'u_theta') * Math.PI) / 180) * D * cosine,
+    radiusSdM: number(row, 'u_r'),
+  }
+  return calculate('mass.centre-of-mass-height', { totalKg: W, rearAxleKg, lifts, wheelbaseM: D, radiusFrontM: 0.305, radiusRearM: 0.305, ...spreads })
+    .sdM as number
+}
+const crossSolved = (row: Row) =>
+  calculate('mass.corner-balance', {
+    corners: byCorner(input(row, 'LF,RF,LR,RR')),
+    ...places(row),
+    wheelRateNPerM: byCorner(input(row, 'k')),
+    wantedCrossRfLr: number(row, 'target'),
+    motionRatio: { LF: 1, RF: 1, LR: 1, RR: 1 },
+    threadPitchM: { LF: 0.001, RF: 0.001, LR: 0.001, RR: 0.001 },
+  }).exactTurns as unknown as PerCorner<number>
+const ballasted = (row: Row) => {
+  const [W, L, bar] = [number(row, 'car mass'), number(row, 'L'), number(row, 'bar')]
+  const front = 1 - number(row, 'car x_cg') / L
+  const caps = input(row, 'capacity') as number[]
+  const sites = (input(row, 'positions x,y,z') as number[][]).map(([xM, yM, zM], i) => ({
+    id: String(i),
+    xM,
+    yM,
+    zM,
+    limitKg: caps[i],
+    plates: [{ massKg: bar, count: 20 }],
+  }))
+  // "At least f": a share bound that is open upwards as far as a share can be.
+  const least = number(row, 'front share at least')
+  const found = calculate('mass.ballast', {
+    corners: { LF: (W * front) / 2, RF: (W * front) / 2, LR: (W * (1 - front)) / 2, RR: (W * (1 - front)) / 2 },
+    wheelbaseM: L,
+    trackFrontM: 1.5,
+    trackRearM: 1.5,
+    sites,
+    minimumKg: W + number(row, 'ballast total'),
+    mostOverKg: 0,
+    front: { value: least + 0.1, within: 0.1 },
+    objective: 'lowestCentre',
+  })
+  return (found.best as unknown as { objective: number }).objective
+}
 
 const checks: Record<string, (row: Row) => number> = {
   'A-hp': () => toSi('power', 1, 'hp'),
@@ -115,6 +217,26 @@ const checks: Record<string, (row: Row) => number> = {
     ).value,
   'E-comb-x': (row) => combined(row).xM as number,
   'E-comb-z': (row) => combined(row).zM as number,
+  'E-cgh-equal': height,
+  'E-cgh-stagger': height,
+  'E-cgh-simple': simpleHeight,
+  'E-cgh-u-30': heightSd,
+  'E-cgh-u-55': heightSd,
+  'E-add-LF': (row) => added(row).LF,
+  'E-add-RF': (row) => added(row).RF,
+  'E-add-RR': (row) => added(row).RR,
+  'E-add-sym-RR': (row) => added(row).RR,
+  'E-add-arb-LF': (row) => added(row, { barFrontNPerM: number(row, 'arb front (N/m per wheel pair diff)'), barRearNPerM: number(row, 'arb rear') }).LF,
+  'E-perch-LF': (row) => raisedLf(row).cornersKg.LF - HEAVY.LF,
+  'E-perch-RF': (row) => raisedLf(row).cornersKg.RF - HEAVY.RF,
+  'E-perch-LR': (row) => raisedLf(row).cornersKg.LR - HEAVY.LR,
+  'E-perch-RR': (row) => raisedLf(row).cornersKg.RR - HEAVY.RR,
+  'E-perch-h-LF': (row) => raisedLf(row).riseM.LF * 1000,
+  'E-cross-solve-RR': (row) => crossSolved(row).RR,
+  'E-cross-solve-check': (row) => perches(row, byCorner(input(row, 'u')), { LF: 312, RF: 298, LR: 276, RR: 294 }).crossShareRfLr,
+  'E-milp-obj': ballasted,
+  'E-ballast-move': (row) => (number(row, 'dshare') * number(row, 'W')) / (loadPerKg(row, 0.1) - loadPerKg(row, 0.1 + number(row, 'dx'))),
+  'E-ballast-add': (row) => (number(row, 'W') * (number(row, 'f1') - number(row, 'f0'))) / (loadPerKg(row, number(row, 'x')) - number(row, 'f1')),
   'E-pred-90': (row) => calculate('mass.estimate-bias', { pairs: pairs(row), newGuessKg: number(row, 'E'), probability: 0.9 }).newPartQuantileKg as number,
   'E-fc-sd': (row) => forecast(row).sdKg as number,
   'E-fc-q10': (row) => forecast(row).p10Kg as number,

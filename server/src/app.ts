@@ -3,14 +3,19 @@ import express, { type Express, type NextFunction, type Request, type Response, 
 import helmet from 'helmet'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
+import { batchRoutes } from './batches/routes.ts'
+import { BatchService } from './batches/service.ts'
 import { buildFileRoutes } from './build-files/routes.ts'
 import { OpenBuilds } from './builds/open-builds.ts'
 import { buildRoutes } from './builds/routes.ts'
 import { BuildService } from './builds/service.ts'
 import { calculationRoutes } from './calculations/routes.ts'
+import { deviceRoutes } from './devices/routes.ts'
+import type { DeviceService } from './devices/service.ts'
 import { guardOrigin } from './http/guard.ts'
 import { AppError, toAppError, toProblem } from './http/problem.ts'
 import { logRoutes } from './log/routes.ts'
+import { photoRoutes } from './photos/routes.ts'
 import { pullFileRoutes } from './pull-files/routes.ts'
 import { recordRoutes } from './records/routes.ts'
 import { RecordService } from './records/service.ts'
@@ -30,7 +35,7 @@ const CONTENT_SECURITY = {
 }
 
 /** The whole HTTP application on an open database; `webRoot` is the built web, or undefined where only the API is asked for. */
-export function makeApp({ knex, logger, webRoot }: { knex: Knex; logger: Logger; webRoot?: string | undefined }): Express {
+export function makeApp({ knex, logger, webRoot, devices }: { knex: Knex; logger: Logger; webRoot?: string | undefined; devices: DeviceService }): Express {
   const app = express()
   app.disable('x-powered-by')
   // Answers are never kept by browsers, so a digest of each would be work for nothing.
@@ -41,7 +46,7 @@ export function makeApp({ knex, logger, webRoot }: { knex: Knex; logger: Logger;
     next()
   })
   app.use(guardOrigin)
-  app.use('/api', api(knex))
+  app.use('/api', api(knex, devices))
   if (webRoot) serveWeb(app, webRoot)
   app.use((thrown: unknown, request: Request, response: Response, _next: NextFunction) => {
     const error = toAppError(thrown)
@@ -53,7 +58,7 @@ export function makeApp({ knex, logger, webRoot }: { knex: Knex; logger: Logger;
   return app
 }
 
-function api(knex: Knex): Router {
+function api(knex: Knex, devices: DeviceService): Router {
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records)
@@ -69,9 +74,12 @@ function api(knex: Knex): Router {
   router.use(calculationRoutes())
   router.use(pullFileRoutes(records))
   router.use(buildFileRoutes(knex, open))
+  router.use(photoRoutes(knex, records))
+  router.use(batchRoutes(new BatchService(knex)))
   router.use(express.json({ limit: '256kb' }))
   router.use(buildRoutes(builds, open))
   router.use(logRoutes(knex))
+  router.use(deviceRoutes(devices))
   router.use(recordRoutes(records))
   router.use(() => {
     throw new AppError('not-found', 'There is no such address.')

@@ -4,6 +4,7 @@ import { pino } from 'pino'
 import { makeApp } from './app.ts'
 import { openDatabase } from './database/open.ts'
 import { loadDemoOnce } from './demo/load-demo.ts'
+import { DeviceService } from './devices/service.ts'
 import { rebuildOldCurves } from './pull-files/rebuild-curves.ts'
 
 const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
@@ -42,11 +43,13 @@ export async function startServer(options: {
   await knex.migrate.latest()
   await rebuildOldCurves(knex)
   if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
-  const server = http.createServer(makeApp({ knex, logger, webRoot }))
+  const devices = new DeviceService()
+  const server = http.createServer(makeApp({ knex, logger, webRoot, devices }))
   const usedPort = await listen(server, host, port, 20)
   return {
     address: `http://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
     stop: async () => {
+      devices.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))
       await knex.destroy()

@@ -5,6 +5,7 @@ import knexPackage, { type Knex } from 'knex'
 import { pino } from 'pino'
 import { makeApp } from '../src/app.ts'
 import { openDatabase } from '../src/database/open.ts'
+import { DeviceService } from '../src/devices/service.ts'
 import { TEMPLATE } from './global-setup.ts'
 
 export interface Answer {
@@ -35,7 +36,10 @@ export async function startTestServer(): Promise<TestServer> {
   const url = new URL(base)
   url.pathname = `/${databaseName}`
   const knex = openDatabase(url.href)
-  const server = http.createServer(makeApp({ knex, logger: pino({ level: 'silent' }) }))
+  // Ports of its own, so that tests beside each other do not find each other's devices.
+  const first = 20_000 + Math.floor(Math.random() * 20_000)
+  const devices = new DeviceService({ first, last: first + 2 })
+  const server = http.createServer(makeApp({ knex, logger: pino({ level: 'silent' }), devices }))
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
   const call: TestServer['call'] = (method, path, body, headers = {}) =>
@@ -74,6 +78,7 @@ export async function startTestServer(): Promise<TestServer> {
     call,
     callForBytes,
     stop: async () => {
+      devices.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))
       await knex.destroy()

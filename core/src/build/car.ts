@@ -1,6 +1,6 @@
 import { estimateBias, type GuessBias, type GuessPair } from '../mass/estimate-bias.ts'
-import { type LineMass, lineMass } from './line-mass.ts'
-import type { BuildRecords, Change, Stage, Weighing } from './records.ts'
+import { isUnknown, type LineMass, lineMass } from './line-mass.ts'
+import type { BuildRecords, Change, Place, Stage, Weighing } from './records.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
 
 /** A change that is not dropped, with what it weighs and where its stage stands. */
@@ -10,6 +10,8 @@ export interface Line {
   readonly stagePosition: number
   /** When it was done, in ms since 1970; null while it is not. */
   readonly doneAtMs: number | null
+  /** Its own place, else that of its zone. */
+  readonly place: Place | null
 }
 
 /** A weighing that has a total and is not set aside, with the changes that were in the car that day. */
@@ -33,6 +35,8 @@ export interface Car {
   /** By time, earliest first. */
   readonly weighings: readonly UsableWeighing[]
   readonly bias: GuessBias
+  /** Pairs of guess and weighing of this build alone. */
+  readonly ownPairs: readonly GuessPair[]
 }
 
 /** Index of a stage in the build's order; −1 when the build has no such stage. */
@@ -47,6 +51,14 @@ export function makeCar(records: BuildRecords): Car {
   return known
 }
 
+/** The same records learning from the guesses of other builds too, where the build asks for it. */
+export function makeCarWithPairs(records: BuildRecords, garagePairs: readonly GuessPair[]): Car {
+  if (records.build.guessPairsFrom === 'build' || garagePairs.length === 0) return makeCar(records)
+  const car = workOutCar(records, garagePairs)
+  cars.set(records, car)
+  return car
+}
+
 const doneAtMs = ({ state, doneAt }: Change): number | null => (state === 'done' && doneAt !== null ? Date.parse(doneAt) : null)
 
 function countUpTo(lines: readonly Line[], stageCount: number): number[] {
@@ -56,14 +68,17 @@ function countUpTo(lines: readonly Line[], stageCount: number): number[] {
   return counts
 }
 
-function workOutCar(records: BuildRecords): Car {
+function workOutCar(records: BuildRecords, garagePairs: readonly GuessPair[] = []): Car {
   const stages = [...records.stages].sort((a, b) => a.position - b.position)
   const positions = new Map(stages.map((stage, i) => [stage.id, i]))
+  const placeOfZone = new Map(records.zones.map((zone) => [zone.name.toLowerCase(), zone.place]))
   const lines = records.changes.flatMap((change): Line[] => {
     const stagePosition = positions.get(change.stageId)
     if (change.state === 'dropped' || stagePosition === undefined) return []
-    return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change) }]
+    const place = change.place ?? placeOfZone.get(change.zone?.toLowerCase() ?? '') ?? null
+    return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change), place }]
   })
+  const ownPairs = lines.flatMap(guessPair)
   return {
     records,
     stages,
@@ -72,9 +87,13 @@ function workOutCar(records: BuildRecords): Car {
     linesByStage: stages.map((_, position) => lines.filter((line) => line.stagePosition === position)),
     lineCountUpTo: countUpTo(lines, stages.length),
     weighings: usableWeighings(records, lines, stages.length),
-    bias: estimateBias(lines.flatMap(guessPair)),
+    bias: estimateBias([...ownPairs, ...garagePairs]),
+    ownPairs,
   }
 }
+
+/** Lines of stages 0 to n that nobody weighed or guessed. */
+export const unknownLines = (car: Car, position: number): readonly Line[] => car.lines.filter((line) => line.stagePosition <= position && isUnknown(line.mass))
 
 /** The latest guess of a line beside what it weighed afterwards. */
 function guessPair(line: Line): GuessPair[] {

@@ -11,7 +11,8 @@ export interface LineMass {
   readonly sdKg: number
   readonly logSd?: number
   readonly proof: Proof
-  readonly standing: MassValue
+  /** Missing for a line that nobody weighed or guessed: it stays in sight and counts for nothing. */
+  readonly standing?: MassValue
   readonly disagreesWith?: MassValue
 }
 
@@ -41,7 +42,8 @@ export function lineMass(change: Change): LineMass {
       ...(combined.disagreesWith === undefined ? {} : { disagreesWith: more[combined.disagreesWith - 1] as MassValue }),
     }
   }
-  const standing = (values.find((value) => value.proof === 'catalogue') ?? values[0]) as MassValue
+  const standing = values.find((value) => value.proof === 'catalogue') ?? values[0]
+  if (!standing) return { massKg: 0, sdKg: 0, proof: 'guess' }
   const massKg = standing.massKg * change.count
   if (standing.proof === 'catalogue') {
     return { massKg, sdKg: (standing.sdKg ?? CATALOGUE_RELATIVE_SD * standing.massKg) * change.count, proof: 'catalogue', standing }
@@ -56,5 +58,17 @@ export const changeSign = (change: Change): 1 | -1 => (change.kind === 'off' ? -
 /** A line as a part that is still to come, or (with `direction` −1) to be taken out again. */
 export function openPart(change: Change, line: LineMass, direction: 1 | -1 = 1): OpenPart {
   const sign = (changeSign(change) * direction) as 1 | -1
-  return { id: change.id, sign, massKg: line.massKg, isGuess: line.proof === 'guess', sdKg: line.sdKg, logSd: line.logSd }
+  const { box } = line.standing ?? {}
+  return {
+    id: change.id,
+    sign,
+    massKg: line.massKg,
+    isGuess: line.proof === 'guess',
+    sdKg: line.sdKg,
+    logSd: line.logSd,
+    // One weighing in a box shares its two readings with its neighbours; several weighings stand for themselves.
+    ...(box && line.proof === 'measured' ? { box: { id: box.boxId, position: box.position, readingSdKg: box.readingSdKg } } : {}),
+  }
 }
+
+export const isUnknown = (line: LineMass): boolean => line.standing === undefined

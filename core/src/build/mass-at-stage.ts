@@ -4,7 +4,7 @@ import { type CombinedMeasurements, combineMeasurements } from '../proof/combine
 import type { Proof } from '../proof/quantity.ts'
 import { type Distribution, normalDistribution } from '../stats/distribution.ts'
 import type { Car, Line, UsableWeighing } from './car.ts'
-import { openPart } from './line-mass.ts'
+import { isUnknown, openPart } from './line-mass.ts'
 import { rememberByIndex } from './remember.ts'
 
 /** Where the mass of a stage starts from: see `anchorOf`. */
@@ -70,7 +70,7 @@ export const massAtStage = rememberByIndex((car: Car, position: number): MassAtS
   const held = anchor.kind === 'baseline' ? new Set<string>() : anchor.weighing.inCar
   const known = anchor.kind === 'baseline' ? anchor : anchor.weighing.reference
   const openLines = linesBetween(car, held, (line) => line.stagePosition <= position)
-  const parts = openLines.map((open) => open.part)
+  const parts = knownParts(openLines)
   const open = openMass(parts, car.bias)
   const distribution = finishedMassDistribution({ knownKg: known.massKg, knownVarianceKg2: known.sdKg ** 2, parts, bias: car.bias })
   if (distribution.mean <= 0) {
@@ -80,7 +80,9 @@ export const massAtStage = rememberByIndex((car: Car, position: number): MassAtS
   return {
     value: distribution.mean,
     sd: distribution.sd,
-    proof: sumProof(openLines.length > 0, baselineProof, known.sdKg ** 2, open.guessVarianceKg2, distribution.sd ** 2),
+    proof: openLines.some(({ line }) => isUnknown(line.mass))
+      ? 'guess'
+      : sumProof(openLines.length > 0, baselineProof, known.sdKg ** 2, open.guessVarianceKg2, distribution.sd ** 2),
     distribution,
     anchor,
     openLines,
@@ -94,6 +96,9 @@ function sumProof(hasOpen: boolean, baseline: Proof | undefined, anchorVariance:
   const guessed = guessVariance + (baseline === 'guess' ? anchorVariance : 0)
   return guessed > total / 2 ? 'guess' : 'calculated'
 }
+
+/** The parts of lines that have a mass; an unknown one counts for nothing until somebody weighs or guesses it. */
+export const knownParts = (lines: readonly OpenLine[]): OpenPart[] => lines.filter(({ line }) => !isUnknown(line.mass)).map(({ part }) => part)
 
 /** What leads from one content of the car to another: lines that come in, and lines that go out again with their sign turned. */
 export function linesBetween(car: Car, held: ReadonlySet<string>, isWanted: (line: Line) => boolean): OpenLine[] {

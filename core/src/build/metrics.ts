@@ -1,16 +1,16 @@
 import { CalculationError } from '../errors.ts'
-import { centreOfMass } from '../mass/centre-of-mass.ts'
-import { cornerFigures } from '../mass/corners.ts'
 import { powerToWeight } from '../mass/power-to-weight.ts'
 import { combineMeasurements } from '../proof/combine-measurements.ts'
 import { isMeasured, leastProof, type Proof } from '../proof/quantity.ts'
 import { chanceAtMost, type Distribution, normalDistribution } from '../stats/distribution.ts'
 import type { QuantityKind } from '../units/units.ts'
+import { attempt } from './attempt.ts'
 import type { Car } from './car.ts'
 import { type MassAtStage, massAtStage } from './mass-at-stage.ts'
+import { plannedFrontShare } from './planned-front-share.ts'
 import { type PowerAtStage, powerAtStage } from './power-at-stage.ts'
 import type { BuildRecord, Metric } from './records.ts'
-import { readPads } from './reference-mass.ts'
+import { frontShareOf } from './weighing-shares.ts'
 
 export interface MetricInfo {
   readonly word: string
@@ -105,10 +105,15 @@ export class StageValues {
   }
 
   private frontShare(position: number): StageValue | undefined {
-    const anchor = this.mass(position)?.anchor
-    if (anchor?.kind !== 'equal') return undefined
+    const mass = this.mass(position)
+    if (!mass) return undefined
+    const { anchor } = mass
+    if (anchor.kind !== 'equal') {
+      const planned = plannedFrontShare(this.car, mass)
+      return planned && { ...planned, distribution: normalDistribution(planned.value, planned.sd), fromPosition: null }
+    }
     const shares = anchor.weighings.map(({ weighing }) => {
-      const { value, sd } = cornerFigures(readPads(weighing)).frontShare
+      const { value, sd } = frontShareOf(weighing, this.car.records.build)
       return { value, sd, instrument: weighing.scales ?? undefined }
     })
     const [head, ...rest] = shares
@@ -126,19 +131,6 @@ export class StageValues {
     return undefined
   }
 }
-
-function attempt<Result>(work: () => Result): Result | CalculationError {
-  try {
-    return work()
-  } catch (error) {
-    if (error instanceof CalculationError) return error
-    throw error
-  }
-}
-
-/** Centre of mass in plan of a weighing under its own conditions. */
-export const weighingCentre = (build: BuildRecord, weighing: Parameters<typeof readPads>[0]) =>
-  centreOfMass({ pads: readPads(weighing), wheelbaseM: build.wheelbaseM, trackFrontM: build.trackFrontM, trackRearM: build.trackRearM })
 
 export interface Goal {
   readonly sense: 'atMost' | 'atLeast' | 'between'

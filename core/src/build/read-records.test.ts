@@ -17,9 +17,9 @@ describe('stored records', () => {
   test.each([
     [
       'a line without a value',
-      (all: BuildRecords) => Object.assign(all.changes[1] as object, { values: [] }),
+      (all: BuildRecords) => Object.assign(all.changes[1] as object, { values: [{ massKg: -1, proof: 'guess', at: '2026-03-01T10:00:00Z' }] }),
       { list: 'changes', id: 'c2', name: 'tailgate' },
-      /^values: /,
+      /^values.0.massKg: /,
     ],
     [
       'a line of a stage that is gone',

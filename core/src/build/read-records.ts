@@ -25,6 +25,9 @@ const REFERENCES: readonly { list: RecordList; field: string; target: RecordList
   { list: 'pulls', field: 'sessionId', target: 'sessions', isPart: true },
   { list: 'inCars', field: 'weighingId', target: 'weighings', isPart: true },
   { list: 'inCars', field: 'changeId', target: 'changes', isPart: true },
+  { list: 'lifts', field: 'weighingId', target: 'weighings', isPart: true },
+  { list: 'balanceSteps', field: 'stageId', target: 'stages', isPart: true },
+  { list: 'ballastAims', field: 'stageId', target: 'stages', isPart: true },
 ]
 
 type Row = Record<string, unknown> & { id: string }

@@ -1,6 +1,6 @@
 import { openMass } from '../mass/open-mass.ts'
 import type { Car, UsableWeighing } from './car.ts'
-import { linesBetween, type OpenLine } from './mass-at-stage.ts'
+import { knownParts, linesBetween, type OpenLine } from './mass-at-stage.ts'
 import { rememberByIndex } from './remember.ts'
 
 /** What the scales say beyond what the ledger said, from the weighing before to this one. */
@@ -28,10 +28,7 @@ const unexplainedSinceLast = rememberByIndex((car, at) => unexplainedBetween(car
 
 export function unexplainedBetween(car: Car, before: UsableWeighing, after: UsableWeighing): Unexplained {
   const lines = linesBetween(car, before.inCar, (line) => after.inCar.has(line.change.id))
-  const open = openMass(
-    lines.map((line) => line.part),
-    car.bias,
-  )
+  const open = openMass(knownParts(lines), car.bias)
   const ledgerSaidKg = before.reference.massKg + open.meanKg
   const massKg = after.reference.massKg - ledgerSaidKg
   const sdKg = Math.sqrt(before.reference.sdKg ** 2 + after.reference.sdKg ** 2 + open.varianceKg2)

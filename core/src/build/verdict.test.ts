@@ -64,10 +64,11 @@ describe('verdict of a target', () => {
     expect(targetVerdict(values(), target({ dueStageId: 's2', value: 1600 }), TODAY)).toMatchObject({ word: 'on course', verdictPosition: 2 })
     expect(targetVerdict(values(), target({ dueStageId: 's2', value: 1400 }), TODAY)).toMatchObject({ word: 'unlikely' })
   })
-  it('has no plan for a front share that was never weighed', () => {
-    expect(targetVerdict(values(), target({ metric: 'frontShare', sense: 'between', value: 0.5, highValue: 0.55, dueStageId: 's2' }), TODAY).word).toBe(
-      'no plan',
-    )
+  it('plans a front share from the last weighing, and has none where there was no weighing', () => {
+    const share = target({ metric: 'frontShare', sense: 'between', value: 0.5, highValue: 0.55, dueStageId: 's2' })
+    expect(targetVerdict(values(), share, TODAY).word).toBe('on course')
+    const unweighed = values(changed((all) => all.weighings.splice(0)))
+    expect(targetVerdict(unweighed, share, TODAY).word).toBe('no plan')
   })
 })
 

@@ -3,14 +3,21 @@ import type { CentreOfMass } from '../mass/centre-of-mass.ts'
 import { type CornerFigures, cornerFigures, knownWithOneDeadPad, missingPads, missingPadsSentence } from '../mass/corners.ts'
 import type { GuessBias } from '../mass/estimate-bias.ts'
 import { forecastMass, type MassForecast } from '../mass/forecast.ts'
-import type { Proof } from '../proof/quantity.ts'
+import { BLOCK_ADVICE, FLOOR_SENTENCE, type FloorFigures } from '../mass/placements.ts'
+import { isMeasured, type Proof } from '../proof/quantity.ts'
+import { attempt } from './attempt.ts'
 import { makeCar } from './car.ts'
+import { type WeighingCentre, weighingCentres } from './centres.ts'
+import { type ConditionDifference, conditionDifferences, type Repeatability, repeatability } from './compare-weighings.ts'
 import { type LedgerScore, ledgerScore, type SavingState, stageSavings } from './ledger-score.ts'
-import { changeSign } from './line-mass.ts'
-import { StageValues, weighingCentre } from './metrics.ts'
-import type { BuildRecords, Weighing } from './records.ts'
-import { type ReferenceMass, readPads, referenceMass } from './reference-mass.ts'
+import { changeSign, isUnknown } from './line-mass.ts'
+import { knownParts } from './mass-at-stage.ts'
+import { StageValues } from './metrics.ts'
+import type { BuildRecords, Change, Weighing } from './records.ts'
+import { floorOf, isOnFloor, type ReferenceMass, readPads, referenceMass } from './reference-mass.ts'
+import { type ScoreDetail, scoreDetail } from './score-detail.ts'
 import { type Unexplained, unexplainedAt } from './unexplained.ts'
+import { weighingCentre } from './weighing-shares.ts'
 
 export interface LedgerLineFigures {
   readonly changeId: string
@@ -20,9 +27,17 @@ export interface LedgerLineFigures {
   readonly proof: Proof
   readonly saving: SavingState | null
   readonly disagrees: boolean
+  /** Nobody weighed or guessed it: it stays in sight and counts for nothing. */
+  readonly isUnknown: boolean
+  /** The latest guess of all its pieces, beside what they weighed. */
+  readonly guessedKg: number | null
 }
 
 export interface WeighingFigures {
+  /** Total and front share of a weighing with the other axle on the floor. */
+  readonly floor: FloorFigures | null
+  /** What it was not taken alike in, against the weighing before it. */
+  readonly differences: readonly ConditionDifference[]
   readonly weighingId: string
   readonly corners: CornerFigures | null
   readonly centre: CentreOfMass | null
@@ -42,6 +57,11 @@ export interface WeightRoom {
   /** One a stage; null where the stage has no mass. */
   readonly forecasts: readonly (MassForecast | null)[]
   readonly bias: GuessBias
+  /** Pairs of guess and weighing that this build gave of all that taught the bias. */
+  readonly ownPairCount: number
+  readonly details: readonly ScoreDetail[]
+  readonly centres: readonly WeighingCentre[]
+  readonly repeatability: readonly Repeatability[]
 }
 
 /** Everything the Weight screen shows of a build. */
@@ -63,11 +83,22 @@ export function makeWeightRoom(records: BuildRecords): WeightRoom {
       proof: mass.proof,
       saving: savingOf.get(change.id) ?? null,
       disagrees: mass.disagreesWith !== undefined,
+      isUnknown: isUnknown(mass),
+      guessedKg: isMeasured(mass.proof) ? (guessOf(change) ?? null) : null,
     })),
     weighings: records.weighings.map((weighing) => weighingFigures(values, weighing)),
     forecasts: car.stages.map((_, position) => stageForecast(values, position)),
     bias: car.bias,
+    ownPairCount: car.ownPairs.length,
+    details: car.stages.map((_, position) => scoreDetail(car, position)),
+    centres: weighingCentres(car),
+    repeatability: repeatability(car),
   }
+}
+
+const guessOf = (change: Change): number | undefined => {
+  const guess = change.values.findLast((value) => value.proof === 'guess')
+  return guess && guess.massKg * change.count
 }
 
 export function stageForecast(values: StageValues, position: number, limitKg?: number): MassForecast | null {
@@ -76,7 +107,7 @@ export function stageForecast(values: StageValues, position: number, limitKg?: n
   return forecastMass({
     knownKg: mass.anchorMassKg,
     knownSdKg: mass.anchorSdKg,
-    parts: mass.openLines.map((open) => open.part),
+    parts: knownParts(mass.openLines),
     bias: values.car.bias,
     limitKg,
   })
@@ -84,32 +115,28 @@ export function stageForecast(values: StageValues, position: number, limitKg?: n
 
 export function weighingFigures(values: StageValues, weighing: Weighing): WeighingFigures {
   const { build } = values.car.records
-  const pads = readPads(weighing)
+  const pads = readPads(weighing, build)
   const missing = missingPads(pads)
   const found = unexplainedAt(values.car, weighing.id)
-  const usable = values.car.weighings.find((entry) => entry.weighing.id === weighing.id)
-  const corners = missing.length === 0 ? attemptCorners(() => cornerFigures(pads)) : null
-  const known = missing.length === 1 ? knownWithOneDeadPad(pads) : []
-  const unexplained = found ? (({ lines: _, ...rest }) => rest)(found) : null
+  const at = values.car.weighings.findIndex((entry) => entry.weighing.id === weighing.id)
+  const before = values.car.weighings[at - 1]
+  const floor = floorOf(weighing, build) ?? null
+  const onOnePlane = missing.length === 0 && !isOnFloor(weighing)
+  const corners = onOnePlane ? attempt(() => cornerFigures(pads)) : null
+  const good = corners instanceof CalculationError ? null : corners
+  const refusal = missing.length > 0 ? missingPadsSentence(missing) : corners instanceof CalculationError ? corners.message : floor ? FLOOR_SENTENCE : null
   return {
     weighingId: weighing.id,
-    corners: corners instanceof CalculationError ? null : corners,
-    centre: corners && !(corners instanceof CalculationError) ? weighingCentre(build, weighing) : null,
+    corners: good,
+    floor,
+    centre: good && weighingCentre(build, weighing),
     reference: referenceMass(weighing, build) ?? null,
-    unexplained,
-    inCarCount: usable?.inCar.size ?? 0,
-    known,
-    refusal: missing.length > 0 ? missingPadsSentence(missing) : corners instanceof CalculationError ? corners.message : null,
-    warnings: corners && !(corners instanceof CalculationError) ? cornerWarnings(corners) : [],
-  }
-}
-
-function attemptCorners(work: () => CornerFigures): CornerFigures | CalculationError {
-  try {
-    return work()
-  } catch (error) {
-    if (error instanceof CalculationError) return error
-    throw error
+    unexplained: found ? (({ lines: _, ...rest }) => rest)(found) : null,
+    differences: before ? conditionDifferences(before.weighing, weighing) : [],
+    inCarCount: values.car.weighings[at]?.inCar.size ?? 0,
+    known: missing.length === 1 ? knownWithOneDeadPad(pads) : [],
+    refusal,
+    warnings: good ? [...cornerWarnings(good), ...(weighing.secondPlacement ? [BLOCK_ADVICE] : [])] : [],
   }
 }
 

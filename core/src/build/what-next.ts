@@ -1,5 +1,6 @@
 import { forecastMass } from '../mass/forecast.ts'
 import { isMeasured } from '../proof/quantity.ts'
+import { knownParts } from './mass-at-stage.ts'
 import { METRIC_INFO, type StageValues } from './metrics.ts'
 import { stageTouchesPower } from './power-at-stage.ts'
 import type { Metric } from './records.ts'
@@ -66,7 +67,7 @@ function disagreements(values: StageValues): NextAction[] {
             changeId: change.id,
             name: change.name,
             position: stagePosition,
-            massKg: mass.standing.massKg,
+            massKg: mass.standing?.massKg ?? 0,
             otherKg: mass.disagreesWith.massKg,
           },
         ]
@@ -142,7 +143,7 @@ function doubtfulParts(values: StageValues): NextAction[] {
   const forecast = forecastMass({
     knownKg: mass.anchorMassKg,
     knownSdKg: mass.anchorSdKg,
-    parts: mass.openLines.map((open) => open.part),
+    parts: knownParts(mass.openLines),
     bias: values.car.bias,
   })
   return forecast.doubt

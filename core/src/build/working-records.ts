@@ -1,22 +1,23 @@
 import { PAD_NAMES, PAD_WORDS } from '../mass/corners.ts'
-import { type StageValues, weighingCentre } from './metrics.ts'
+import type { StageValues } from './metrics.ts'
 import type { Weighing } from './records.ts'
 import { readPads } from './reference-mass.ts'
 import { sessionPower } from './session-power.ts'
 import { unexplainedAt } from './unexplained.ts'
+import { weighingCentre } from './weighing-shares.ts'
 import { weighingFigures } from './weight-room.ts'
 import { day, guessFactor, schoolRemark, type Working, type WorkingLine } from './working-line.ts'
 
 /** The four readings of a weighing, with what was typed; a dead pad says so. */
-export function padLines(weighing: Weighing): WorkingLine[] {
-  const pads = readPads(weighing)
+export function padLines(values: StageValues, weighing: Weighing): WorkingLine[] {
+  const pads = readPads(weighing, values.car.records.build)
   return PAD_NAMES.map((pad) => ({
     label: PAD_WORDS[pad],
     value: pads[pad]?.massKg ?? null,
     kind: 'mass',
     sd: pads[pad]?.sdKg,
     proof: 'measured',
-    typed: weighing.pads[pad]?.typed,
+    typed: weighing.pads[pad]?.typed ?? weighing.secondPlacement?.pads[pad]?.typed,
     note: pads[pad] ? undefined : 'no reading',
   }))
 }
@@ -25,12 +26,15 @@ export function weighingWorking(values: StageValues, id: string): Working | unde
   const weighing = values.car.records.weighings.find((entry) => entry.id === id)
   if (!weighing) return undefined
   const figures = weighingFigures(values, weighing)
-  const readings = padLines(weighing)
+  const readings = padLines(values, weighing)
   if (!figures.reference || !figures.corners) {
+    const { reference } = figures
     return {
       title: `On the scales, ${day(weighing.at)}`,
       calculation: 'mass.corners',
-      result: { label: 'total', value: null, kind: 'mass' },
+      result: reference
+        ? { label: 'mass at the reference condition', value: reference.massKg, kind: 'mass', sd: reference.sdKg, proof: 'measured' }
+        : { label: 'total', value: null, kind: 'mass' },
       lines: [
         ...readings,
         ...figures.known.map((entry): WorkingLine => ({ label: entry.label, value: entry.massKg, kind: 'mass', sd: entry.sdKg, proof: 'measured' })),
@@ -88,7 +92,7 @@ export function unexplainedWorking(values: StageValues, id: string): Working | u
       sd: part.isGuess ? undefined : part.sdKg,
       proof: line.mass.proof,
       isSigned: true,
-      typed: line.mass.standing.typed,
+      typed: line.mass.standing?.typed,
     }),
   )
   return {

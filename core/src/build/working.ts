@@ -109,7 +109,7 @@ function massWorking(values: StageValues, position: number): Working | undefined
       sd: part.isGuess ? undefined : part.sdKg,
       proof: line.mass.proof,
       isSigned: true,
-      typed: line.mass.standing.typed,
+      typed: line.mass.standing?.typed,
       note: [part.isGuess ? 'corrected for how your guesses run' : '', turned ? 'was in the car, taken out again for this stage' : '', change.state]
         .filter(Boolean)
         .join('; '),
@@ -225,7 +225,7 @@ function frontWorking(values: StageValues, position: number): Working | undefine
     title: `Front share at ${stageName(values, position)}`,
     calculation: 'mass.corners',
     result: { label: 'front share', value: front.value, kind: 'share', sd: front.sd, proof: front.proof },
-    lines: padLines(weighing),
+    lines: padLines(values, weighing),
     remarks: [`Weighed on ${day(weighing.at)} under its own conditions: driver ${weighing.driverInKg > 0 ? 'in' : 'out'}, ${weighing.fuelL} L.`],
   }
 }
@@ -274,7 +274,7 @@ function scoreWorking(values: StageValues, position: number): Working {
         kind: 'mass',
         isSigned: true,
         proof: line.mass.proof,
-        typed: line.mass.standing.typed,
+        typed: line.mass.standing?.typed,
         note: line.change.state,
       }),
     )

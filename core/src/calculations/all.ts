@@ -1,5 +1,6 @@
 import { airDensityCalculation, standardAtmosphereCalculation } from './air.ts'
 import { massAtStageCalculation, powerAtStageCalculation } from './build.ts'
+import { addAtCalculation, ballastCalculation, centreHeightCalculation, cornerBalanceCalculation } from './corners.ts'
 import { correctionCalculation, powerTorqueCalculation } from './dyno.ts'
 import {
   centreOfMassCalculation,
@@ -19,7 +20,11 @@ export const CALCULATIONS: readonly Calculation[] = [
   correctionCalculation,
   cornersCalculation,
   centreOfMassCalculation,
+  centreHeightCalculation,
   combineCalculation,
+  addAtCalculation,
+  cornerBalanceCalculation,
+  ballastCalculation,
   estimateBiasCalculation,
   forecastCalculation,
   powerToWeightCalculation,

@@ -1,8 +1,9 @@
 import { cornerWarnings } from '../build/weight-room.ts'
 import { centreOfMass, combineMasses } from '../mass/centre-of-mass.ts'
-import { cornerFigures, joinPlacements, knownWithOneDeadPad, missingPads, missingPadsSentence, type Pads } from '../mass/corners.ts'
-import { DEFAULT_BIAS, estimateBias, logSpread, predictQuantileKg } from '../mass/estimate-bias.ts'
+import { cornerFigures, knownWithOneDeadPad, missingPads, missingPadsSentence, type Pads } from '../mass/corners.ts'
+import { DEFAULT_BIAS, estimateBias, logSpread, predictQuantileKg, ratioInterval } from '../mass/estimate-bias.ts'
 import { forecastMass } from '../mass/forecast.ts'
+import { FLOOR_SENTENCE, floorFigures, joinPlacements } from '../mass/placements.ts'
 import { powerToWeight } from '../mass/power-to-weight.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
@@ -28,18 +29,30 @@ export const cornersCalculation = defineCalculation({
   assumptions: [
     'Pads level; a corner out of level acts as a perch change and usually exceeds pad accuracy',
     'A second placement on blocks carries ±k h/4 to each corner: give it as blockSpreadKg and do not set cross by it',
+    'With the other axle on the bare floor (otherAxleOnFloor) only total and front share are known, with the tilt in their spread',
   ],
   validRange: 'Pads of zero or more; a total outside 300 to 3 000 kg is kept with a warning',
   schools: ['Cross as right front and left rear, or as left front and right rear: both are given'],
   example: { pads: { LF: { massKg: 322.5 }, RF: { massKg: 311 }, LR: { massKg: 286.5 }, RR: { massKg: 275 } } },
-  input: z.strictObject({ pads: padsSchema, secondPlacement: padsSchema.optional(), blockSpreadKg: z.number().nonnegative().default(0) }),
-  output: z.strictObject({ figures: figuresSchema.nullable(), known: knownSchema, refusal: z.string().nullable() }),
-  run: ({ pads, secondPlacement, blockSpreadKg }) => {
-    const joined: Pads = secondPlacement ? joinPlacements(pads, secondPlacement, blockSpreadKg) : pads
+  input: z.strictObject({
+    pads: padsSchema,
+    secondPlacement: padsSchema.optional(),
+    blockSpreadKg: z.number().nonnegative().default(0),
+    otherAxleOnFloor: z.strictObject({ padHeightM: z.number(), wheelbaseM: z.number(), centreAboveAxlesM: z.number().optional() }).optional(),
+  }),
+  output: z.strictObject({
+    figures: figuresSchema.nullable(),
+    onFloor: z.strictObject({ totalKg: withSpread, frontShare: withSpread, tiltKg: z.number() }).nullable(),
+    known: knownSchema,
+    refusal: z.string().nullable(),
+  }),
+  run: ({ pads, secondPlacement, blockSpreadKg, otherAxleOnFloor }) => {
+    const joined: Pads = secondPlacement ? joinPlacements(pads, secondPlacement, otherAxleOnFloor ? 0 : blockSpreadKg) : pads
     const missing = missingPads(joined)
-    if (missing.length === 1) return { value: { figures: null, known: knownWithOneDeadPad(joined), refusal: missingPadsSentence(missing) } }
+    if (missing.length === 1) return { value: { figures: null, onFloor: null, known: knownWithOneDeadPad(joined), refusal: missingPadsSentence(missing) } }
+    if (otherAxleOnFloor) return { value: { figures: null, onFloor: floorFigures({ pads: joined, ...otherAxleOnFloor }), known: [], refusal: FLOOR_SENTENCE } }
     const figures = cornerFigures(joined)
-    return { value: { figures, known: [], refusal: null }, warnings: cornerWarnings(figures) }
+    return { value: { figures, onFloor: null, known: [], refusal: null }, warnings: cornerWarnings(figures) }
   },
 })
 
@@ -121,6 +134,9 @@ export const estimateBiasCalculation = defineCalculation({
     pairCount: z.number(),
     isDefault: z.boolean(),
     ratio: z.number(),
+    /** 8 times in 10 the ratio itself lies between these. */
+    ratioLow: z.number(),
+    ratioHigh: z.number(),
     newPartQuantileKg: z.number().nullable(),
   }),
   run: ({ pairs, newGuessKg, probability }) => {
@@ -129,7 +145,8 @@ export const estimateBiasCalculation = defineCalculation({
     const warnings = pairs.some((pair) => Math.abs(Math.log(pair.measuredKg / pair.guessKg)) > 0.7)
       ? ['A pair differs by more than a factor of 2: check its units.']
       : []
-    return { value: { ...bias, ratio: Math.exp(bias.mu), newPartQuantileKg }, warnings }
+    const { low, high } = ratioInterval(bias)
+    return { value: { ...bias, ratio: Math.exp(bias.mu), ratioLow: low, ratioHigh: high, newPartQuantileKg }, warnings }
   },
 })
 
@@ -179,7 +196,7 @@ export const forecastCalculation = defineCalculation({
     p90Kg: z.number(),
     shape: z.enum(['normal', 'lognormal']),
     chanceUnderLimit: z.number().optional(),
-    doubt: z.array(z.strictObject({ id: z.string(), varianceShare: z.number(), meanKg: z.number() })),
+    doubt: z.array(z.strictObject({ id: z.string(), varianceShare: z.number(), meanKg: z.number(), sdAfterWeighingKg: z.number() })),
   }),
   run: ({ parts, pairs, ...known }) => {
     const value = forecastMass({

@@ -1,4 +1,5 @@
 import { CalculationError, type CalculationErrorCode } from '../errors.ts'
+import type { SolveMilp } from '../solver/milp.ts'
 import { z } from '../zod.ts'
 
 export interface Calculation {
@@ -15,7 +16,14 @@ export interface Calculation {
   readonly example: unknown
   readonly input: z.ZodType
   readonly output: z.ZodType
-  readonly run: (input: never) => { value: unknown; warnings?: readonly string[] }
+  /** Whether `run` asks for the solver among its tools. */
+  readonly needsSolver?: boolean
+  readonly run: (input: never, tools: CalculationTools) => { value: unknown; warnings?: readonly string[] }
+}
+
+/** What is handed in from outside, so that calculations stay pure. */
+export interface CalculationTools {
+  readonly solveMilp?: SolveMilp
 }
 
 export type CalculationAnswer =
@@ -28,14 +36,14 @@ export function defineCalculation<Input extends z.ZodType, Output extends z.ZodT
     example: z.input<Input>
     input: Input
     output: Output
-    run: (input: z.output<Input>) => { value: z.input<Output>; warnings?: readonly string[] }
+    run: (input: z.output<Input>, tools: CalculationTools) => { value: z.input<Output>; warnings?: readonly string[] }
   },
 ): Calculation {
   return definition
 }
 
 /** Runs a registered calculation on raw input; every refusal is an answer with a code, the field and a sentence. */
-export function runCalculation(calculation: Calculation, input: unknown): CalculationAnswer {
+export function runCalculation(calculation: Calculation, input: unknown, tools: CalculationTools = {}): CalculationAnswer {
   const read = calculation.input.safeParse(input)
   if (!read.success) {
     const issue = read.error.issues[0]
@@ -47,7 +55,7 @@ export function runCalculation(calculation: Calculation, input: unknown): Calcul
     return { ok: false, error: { code: 'bad-input', field, message } }
   }
   try {
-    const { value, warnings = [] } = calculation.run(read.data as never)
+    const { value, warnings = [] } = calculation.run(read.data as never, tools)
     return { ok: true, value, warnings }
   } catch (error) {
     if (!(error instanceof CalculationError)) throw error

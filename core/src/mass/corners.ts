@@ -90,17 +90,3 @@ export function knownWithOneDeadPad(pads: Pads): { label: string; massKg: number
     return a && b ? [{ label, massKg: a.massKg + b.massKg, sdKg: Math.hypot(a.sdKg, b.sdKg) }] : []
   })
 }
-
-/**
- * Two placements of the car in which every corner was read on a good pad at least once; a corner read twice counts by its mean.
- * A height error h of a block adds ±k h/4 to each corner, so its spread goes into each reading's sd.
- */
-export function joinPlacements(first: Pads, second: Pads, blockSpreadKg: number): Pads {
-  const joined = {} as Record<PadName, PadReading | null>
-  for (const name of PAD_NAMES) {
-    const [a, b] = [first[name], second[name]]
-    const one = a && b ? { massKg: (a.massKg + b.massKg) / 2, sdKg: Math.hypot(a.sdKg, b.sdKg) / 2 } : (a ?? b)
-    joined[name] = one && { massKg: one.massKg, sdKg: Math.hypot(one.sdKg, blockSpreadKg) }
-  }
-  return joined
-}

@@ -46,6 +46,12 @@ export function predictQuantileKg(guessKg: number, bias: GuessBias, probability:
   return guessKg * Math.exp(bias.mu + t * bias.s * Math.sqrt(1 + 1 / bias.pairCount))
 }
 
+/** Where the ratio of measured to guessed itself lies, 8 times in 10: exp(mu ± t √v), with Student's t for a learned bias. */
+export function ratioInterval(bias: GuessBias): { low: number; high: number } {
+  const half = studentTQuantile(0.9, bias.isDefault ? 2 : bias.pairCount - 1) * Math.sqrt(bias.v)
+  return { low: Math.exp(bias.mu - half), high: Math.exp(bias.mu + half) }
+}
+
 /** The relative spread a person typed for a guess, as the log-space spread of the same relative size. */
 export const logSpread = (relativeSd: number): number => Math.sqrt(Math.log(1 + relativeSd ** 2))
 

@@ -12,7 +12,13 @@ export interface MassForecast {
   readonly shape: 'normal' | 'lognormal'
   readonly chanceUnderLimit?: number
   /** Each part's share of the whole variance, greatest first: what weighing it would remove. */
-  readonly doubt: readonly { id: string; varianceShare: number; meanKg: number }[]
+  readonly doubt: readonly {
+    id: string
+    varianceShare: number
+    meanKg: number
+    /** What the spread of the whole would be once this part is weighed on a scale. */
+    sdAfterWeighingKg: number
+  }[]
 }
 
 /**
@@ -48,6 +54,9 @@ export function forecastMass(input: {
   }
 }
 
+/** Variance of a part on a scale: the greater of 0.1 kg and 0.5 % (common practice, no source). */
+const weighedVariance = (massKg: number): number => Math.max(0.1, 0.005 * massKg) ** 2
+
 function doubtShares(parts: readonly OpenPart[], bias: GuessBias, totalVariance: number): MassForecast['doubt'] {
   const shared = Math.expm1(bias.v)
   const guessMean = openMass(
@@ -60,7 +69,13 @@ function doubtShares(parts: readonly OpenPart[], bias: GuessBias, totalVariance:
       const own = part.isGuess
         ? meanKg ** 2 * (Math.expm1(bias.v + (part.logSd ?? bias.s) ** 2) - shared) + (guessMean ** 2 - (guessMean - meanKg) ** 2) * shared
         : part.sdKg ** 2
-      return { id: part.id, meanKg, varianceShare: totalVariance > 0 ? own / totalVariance : 0 }
+      const weighed = Math.min(own, weighedVariance(part.massKg))
+      return {
+        id: part.id,
+        meanKg,
+        varianceShare: totalVariance > 0 ? own / totalVariance : 0,
+        sdAfterWeighingKg: Math.sqrt(Math.max(0, totalVariance - own + weighed)),
+      }
     })
     .sort((a, b) => b.varianceShare - a.varianceShare)
 }

@@ -12,6 +12,8 @@ export interface OpenPart {
   readonly sdKg: number
   /** Log-space spread of a guess with a spread of its own; else the bias's. */
   readonly logSd?: number | undefined
+  /** Where it was weighed in a growing box: its mass is the reading at this place less the one before. */
+  readonly box?: { readonly id: string; readonly position: number; readonly readingSdKg: number } | undefined
 }
 
 export interface OpenMass {
@@ -43,10 +45,32 @@ export function openMass(parts: readonly OpenPart[], bias: GuessBias): OpenMass 
     if (part.isGuess) {
       guessMean += m
       ownVariance += m * m * (Math.expm1(bias.v + (part.logSd ?? bias.s) ** 2) - shared)
-    } else otherVariance += part.sdKg ** 2
+    } else if (!part.box) otherVariance += part.sdKg ** 2
   }
+  otherVariance += boxVariance(parts)
   const guessVarianceKg2 = ownVariance + guessMean ** 2 * shared
   return { meanKg, varianceKg2: guessVarianceKg2 + otherVariance, guessVarianceKg2 }
+}
+
+/**
+ * Variance of what was weighed in growing boxes: part i is reading i less reading i − 1, so a reading between two parts of one sign cancels,
+ * and a whole box carries √2 of one reading's spread, not the root of its count. Source: variance of a sum of differences, closed form.
+ */
+function boxVariance(parts: readonly OpenPart[]): number {
+  const boxes = new Map<string, Map<number, { factor: number; sdKg: number }>>()
+  for (const { box, sign } of parts) {
+    if (!box) continue
+    const readings = boxes.get(box.id) ?? new Map<number, { factor: number; sdKg: number }>()
+    boxes.set(box.id, readings)
+    for (const [at, change] of [
+      [box.position, sign],
+      [box.position - 1, -sign],
+    ] as const)
+      readings.set(at, { factor: (readings.get(at)?.factor ?? 0) + change, sdKg: box.readingSdKg })
+  }
+  let variance = 0
+  for (const readings of boxes.values()) for (const { factor, sdKg } of readings.values()) variance += (factor * sdKg) ** 2
+  return variance
 }
 
 /**

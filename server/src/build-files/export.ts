@@ -5,6 +5,7 @@ import {
   BUILD_FILE_VERSION,
   type BuildFile,
   type BuildFileRecord,
+  photoFileName,
   RECORD_LISTS,
   samplesFileName,
 } from '@bold-ballast/contract'
@@ -12,6 +13,7 @@ import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import yazl from 'yazl'
 import { answerRecords, type OpenBuild } from '../builds/open-builds.ts'
+import { photoBytes } from '../photos/photo-bytes.ts'
 import { storedChannels } from '../pull-files/channels.ts'
 import { samplesCsv } from './samples.ts'
 
@@ -42,6 +44,7 @@ export async function buildFileOf(knex: Knex, open: OpenBuild, exportedAt: strin
     build: fileRecord(stored.build),
     ...Object.fromEntries(lists),
     pulls: stored.pulls.map((pull) => ({ ...fileRecord(pull), curveVersion: versionOf.get(pull.id), samples: samples(pull.id) })),
+    photos: stored.photos.map((photo) => ({ ...fileRecord(photo as never), file: photoFileName(photo.id, photo.mediaType) })),
   } as unknown as BuildFile
 }
 
@@ -56,6 +59,14 @@ export function buildArchive(knex: Knex, file: BuildFile): Readable {
   zip.addBuffer(Buffer.from(`${JSON.stringify(file, null, 1)}\n`), BUILD_FILE_NAME, { mtime })
   for (const { id, samples } of file.pulls) {
     if (samples) zip.addReadStreamLazy(samples.file, { mtime }, (done) => done(null, Readable.from(samplesOf(knex, id))))
+  }
+  for (const { id, file: name } of file.photos) {
+    zip.addReadStreamLazy(name, { mtime, compress: false }, (done) => {
+      const bytes = async function* () {
+        yield await photoBytes(knex, id)
+      }
+      done(null, Readable.from(bytes()))
+    })
   }
   zip.end()
   return zip.outputStream as Readable

@@ -29,6 +29,10 @@ export async function parseBuildFile(source: BuildFileSource): Promise<BuildFile
         `Pull "${pull.label}" names ${pull.samples.file}, which is not beside the build file. Add it, or choose the whole archive.`,
       )
   }
+  for (const photo of read.data.photos) {
+    if (!source.has(photo.file))
+      throw refuse(photo.file, `Picture "${photo.name}" names ${photo.file}, which is not beside the build file. Add it, or choose the whole archive.`)
+  }
   return read.data
 }
 

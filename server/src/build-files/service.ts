@@ -10,6 +10,7 @@ import {
 import { CURVE_VERSION, type RecordList } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
+import { insertPhotoBytes, photoTypeOf } from '../photos/photo-bytes.ts'
 import { insertSamples } from '../pull-files/channels.ts'
 import { rebuildPull } from '../pull-files/rebuild-curves.ts'
 import { type Actor, writeHistory } from '../records/history.ts'
@@ -73,6 +74,7 @@ export class BuildFileService {
     const context = memoryContext(file, actor.now)
     for (const list of RECORD_LISTS) await insertRecords(trx, context, buildId, list, file[list] as BuildFileRecord[], stamp)
     const sampleCount = await storeSamples(trx, source, file.pulls)
+    await storePhotos(trx, source, file.photos)
     const report = makeReport(file, 'new', { isHere, getsNewIds, sampleCount, unchangedCount: 0, changes: [] })
     await writeHistory(trx, actor, {
       buildId,
@@ -97,10 +99,16 @@ export class BuildFileService {
     const { writes, unchangedCount } = planUpdate(file, build, stored, wish.missing === 'delete')
     const context = mergedContext(file, stored, wish.missing === 'delete', actor.now)
     const after = await writePlanned(trx, actor, context, buildId, writes)
+    const isAdded = (list: RecordList, { id }: { id: string }) => writes.some((write) => write.list === list && write.before === null && write.change.id === id)
     const sampleCount = await storeSamples(
       trx,
       source,
-      file.pulls.filter((pull) => writes.some((write) => write.list === 'pulls' && write.before === null && write.change.id === pull.id)),
+      file.pulls.filter((pull) => isAdded('pulls', pull)),
+    )
+    await storePhotos(
+      trx,
+      source,
+      file.photos.filter((photo) => isAdded('photos', photo)),
     )
     const changes = writes.map((write) => write.change)
     const report = makeReport(file, 'update', { isHere: true, getsNewIds: false, sampleCount, unchangedCount, changes })
@@ -211,6 +219,18 @@ async function storeSamples(trx: Knex, source: BuildFileSource, pulls: BuildFile
     count += channels[0]?.values.length ?? 0
   }
   return count
+}
+
+/** Stores the pictures whose records were just made; each must be the kind of picture that its record says. */
+async function storePhotos(trx: Knex, source: BuildFileSource, photos: BuildFile['photos']): Promise<void> {
+  for (const { id, file, mediaType, byteCount } of photos) {
+    const chunks: Buffer[] = []
+    for await (const chunk of await source.open(file)) chunks.push(chunk as Buffer)
+    const bytes = Buffer.concat(chunks)
+    if (photoTypeOf(bytes) !== mediaType || bytes.length !== byteCount)
+      throw new AppError('bad-input', `${file} is not the picture its record names: another kind or size. Export the build again.`)
+    await insertPhotoBytes(trx, id, bytes)
+  }
 }
 
 async function anyIdTaken(trx: Knex, file: BuildFile): Promise<boolean> {

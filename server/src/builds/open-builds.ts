@@ -1,7 +1,8 @@
 import type { RecordsAnswer, StoredRecords } from '@bold-ballast/contract'
-import { type BrokenRecord, type BuildRecords, readBuildRecords } from '@bold-ballast/core'
+import { type BrokenRecord, type BuildRecords, CalculationError, makeCar, makeCarWithPairs, readBuildRecords } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { lastEntryId } from '../records/history.ts'
+import { BuildModel } from '../records/models.ts'
 import type { RecordService } from '../records/service.ts'
 
 /** A build as it stands after one line of its log: what is stored, and what calculations take of it. */
@@ -28,6 +29,7 @@ export function answerRecords({ stored, broken, leftOut }: OpenBuild): RecordsAn
 export class OpenBuilds {
   private readonly knex: Knex
   private readonly service: RecordService
+  private readonly learned = new Map<string, { from: OpenBuild; revision: number; build: OpenBuild }>()
   private readonly open = new Map<string, { revision: number; build: Promise<OpenBuild> }>()
 
   constructor(knex: Knex, service: RecordService) {
@@ -36,6 +38,34 @@ export class OpenBuilds {
   }
 
   async get(buildId: string): Promise<OpenBuild> {
+    const build = await this.getOwn(buildId)
+    return build.records.build.guessPairsFrom === 'garage' ? this.withGaragePairs(build) : build
+  }
+
+  /** The build learning from the guesses of every other build too; worked out anew when any of them was written to. */
+  private async withGaragePairs(build: OpenBuild): Promise<OpenBuild> {
+    const { id } = build.records.build
+    const revision = await lastEntryId(this.knex)
+    const known = this.learned.get(id)
+    if (known?.from === build && known.revision === revision) return known.build
+    const others = await BuildModel.query(this.knex).whereNull('deletedAt').whereNot({ id }).select('id')
+    const pairs = []
+    for (const other of others) {
+      try {
+        pairs.push(...makeCar((await this.getOwn(other.id)).records).ownPairs)
+      } catch (error) {
+        // A build that cannot be read teaches nothing.
+        if (!(error instanceof CalculationError)) throw error
+      }
+    }
+    const records = { ...build.records }
+    makeCarWithPairs(records, pairs)
+    const learned = { ...build, records, answers: new Map() }
+    this.learned.set(id, { from: build, revision, build: learned })
+    return learned
+  }
+
+  private async getOwn(buildId: string): Promise<OpenBuild> {
     const revision = await lastEntryId(this.knex, buildId)
     const known = this.open.get(buildId)
     if (known && known.revision === revision) return known.build

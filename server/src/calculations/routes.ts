@@ -1,6 +1,7 @@
 import { CALCULATIONS, describeCalculation, findCalculation, runCalculation } from '@bold-ballast/core'
 import express, { Router } from 'express'
 import { AppError, toProblem } from '../http/problem.ts'
+import { solverTools } from '../solver/solver.ts'
 
 /** The registry over HTTP: a list with schemas, and each calculation by name. A refusal is 422 with its code and field. */
 export function calculationRoutes(): Router {
@@ -8,10 +9,10 @@ export function calculationRoutes(): Router {
   router.get('/calc', (_request, response) => {
     response.json(CALCULATIONS.map(describeCalculation))
   })
-  router.post('/calc/:name', express.json({ limit: '4mb' }), (request, response) => {
+  router.post('/calc/:name', express.json({ limit: '4mb' }), async (request, response) => {
     const calculation = findCalculation(request.params.name)
     if (!calculation) throw new AppError('not-found', 'No calculation has this name. GET /api/calc lists them.')
-    const answer = runCalculation(calculation, request.body)
+    const answer = runCalculation(calculation, request.body, calculation.needsSolver ? await solverTools() : {})
     if (answer.ok) response.json(answer)
     else {
       const { field, message } = answer.error

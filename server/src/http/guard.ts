@@ -3,6 +3,7 @@ import { AppError } from './problem.ts'
 
 function wantedTypes(path: string): readonly string[] {
   if (path.endsWith('/pull-files')) return ['text/csv']
+  if (path.endsWith('/photo-files')) return ['image/']
   return path === '/api/build-files' ? ['application/zip', 'application/json'] : ['application/json']
 }
 

@@ -159,10 +159,10 @@ describe('a build with a broken record', () => {
     await server
       .knex('changes')
       .where({ id: bad.id })
-      .update({ values: JSON.stringify([]) })
+      .update({ values: JSON.stringify([{ massKg: -1 }]) })
     await line(build, 'tray')
     const records = await server.call('GET', `${build.path}/records`)
-    expect(records.body.broken).toEqual([{ list: 'changes', id: bad.id, name: 'bench', reason: expect.stringMatching(/^values: /) }])
+    expect(records.body.broken).toEqual([{ list: 'changes', id: bad.id, name: 'bench', reason: expect.stringMatching(/^values.0.massKg: /) }])
     expect(records.body.changes.map((entry: { name: string }) => entry.name)).toEqual([good.name, 'tray'])
     for (const room of ['board', 'weight', 'power']) expect((await server.call('GET', `${build.path}/${room}`)).status).toBe(200)
     const entry = (await server.call('GET', '/api/builds')).body.find((item: { build: { id: string } }) => item.build.id === build.buildId)

@@ -1,4 +1,4 @@
-import type { LogAction, ResourceName } from '@bold-ballast/contract'
+import { isListEntry, type LogAction, type ResourceName } from '@bold-ballast/contract'
 
 export type Row = Record<string, unknown> & { id: string; version: number; deletedAt: string | null }
 
@@ -29,7 +29,7 @@ interface Batch {
 /** The records that an entry changed: one, or many where it was an import or a new order. Empty for a build that came whole out of a file. */
 export function pairsOf(entry: HistoryRow): RecordPair[] {
   const [before, after] = [entry.before as Batch | Row | null, entry.after as Batch | Row]
-  if (entry.action !== 'import' && entry.action !== 'reorder') return [{ resource: entry.resource, before: before as Row | null, after: after as Row }]
+  if (!isListEntry(entry.action)) return [{ resource: entry.resource, before: before as Row | null, after: after as Row }]
   const was = (before as Batch | null)?.records ?? []
   return ((after as Batch).records ?? []).map(({ resource, record }, i) => ({ resource, before: was[i]?.record ?? null, after: record as Row }))
 }

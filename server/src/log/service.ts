@@ -1,4 +1,4 @@
-import type { LogAction, LogEntry, LogPage, ResourceName } from '@bold-ballast/contract'
+import { isListEntry, type LogAction, type LogEntry, type LogPage, type ResourceName } from '@bold-ballast/contract'
 import type { Knex } from 'knex'
 import { recordName } from '../build-files/plan-import.ts'
 import { AppError } from '../http/problem.ts'
@@ -15,6 +15,7 @@ const INVERSE: Record<LogAction, LogAction> = {
   update: 'update',
   reorder: 'reorder',
   import: 'import',
+  batch: 'batch',
 }
 
 const META = new Set(['id', 'buildId', 'version', 'createdAt', 'createdBy', 'updatedAt', 'updatedBy'])
@@ -84,7 +85,7 @@ export class LogService {
       const results: Row[] = []
       // Last made, first taken back, so that nothing is left that rests on what goes.
       for (const pair of pairs.toReversed()) results.unshift(await this.putBack(trx, actor, buildId, pair, now.get(pair.after.id) as Row))
-      const isBatch = entry.action === 'import' || entry.action === 'reorder'
+      const isBatch = isListEntry(entry.action)
       const records = (side: readonly Row[]) => ({ records: pairs.map(({ resource }, i) => ({ resource, record: side[i] })) })
       const before = pairs.map((pair) => now.get(pair.after.id) as Row)
       await writeHistory(trx, actor, {

@@ -1,3 +1,4 @@
+import type { LogAction } from '@bold-ballast/contract'
 import type { Knex } from 'knex'
 
 /** Who changes what, and when; `now` is passed so that one transaction has one time. */
@@ -8,13 +9,11 @@ export interface Actor {
   readonly noteEntry?: (entryId: number) => void
 }
 
-export type HistoryAction = 'create' | 'update' | 'remove' | 'restore' | 'reorder' | 'import'
-
 export interface HistoryEntry {
   readonly buildId: string
   readonly resource: string
   readonly recordId: string
-  readonly action: HistoryAction
+  readonly action: LogAction
   readonly before: unknown
   readonly after: unknown
   /** The entry that this one takes back. */
@@ -38,8 +37,11 @@ export async function writeHistory(trx: Knex, actor: Actor, entry: HistoryEntry)
   actor.noteEntry?.((made as { id: number }).id)
 }
 
-/** The last line of a build's log: it changes with every write, because writers of one build wait for each other. */
-export async function lastEntryId(db: Knex, buildId: string): Promise<number> {
-  const found = await db('history').where({ buildId }).max('id as id').first()
+/** The last line of a build's log, or of all logs: it changes with every write, because writers of one build wait for each other. */
+export async function lastEntryId(db: Knex, buildId?: string): Promise<number> {
+  const found = await db('history')
+    .where(buildId === undefined ? {} : { buildId })
+    .max('id as id')
+    .first()
   return Number(found?.id ?? 0)
 }

@@ -44,7 +44,7 @@ class PullModel extends RecordModel {
 
 export class BuildModel extends RecordModel {
   static override tableName = 'builds'
-  static override jsonAttributes = ['reference', 'powerBasis', 'baselineMass']
+  static override jsonAttributes = ['reference', 'powerBasis', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension']
 }
 
 const MODELS: Record<ResourceName, ModelClass<RecordModel>> = {
@@ -57,13 +57,20 @@ const MODELS: Record<ResourceName, ModelClass<RecordModel>> = {
   },
   limits: table('limits'),
   targets: table('targets'),
-  changes: table('changes', ['values']),
+  changes: table('changes', ['values', 'place']),
   expectations: table('expectations'),
-  weighings: table('weighings', ['pads', 'extras']),
+  weighings: table('weighings', ['pads', 'extras', 'secondPlacement', 'conditions']),
   'in-cars': table('in_cars'),
   sessions: table('sessions', ['ambient']),
   pulls: PullModel,
   standings: table('standings', ['pullIds']),
+  zones: table('zones', ['place']),
+  boxes: table('boxes'),
+  lifts: table('lifts'),
+  'balance-steps': table('balance_steps', ['before', 'turns', 'after']),
+  sites: table('sites', ['place', 'plates']),
+  'ballast-aims': table('ballast_aims', ['front', 'left', 'crossRfLr']),
+  photos: table('photos'),
 }
 
 export const modelOf = (resource: ResourceName): ModelClass<RecordModel> => MODELS[resource]

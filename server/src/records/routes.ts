@@ -1,6 +1,7 @@
 import { createSchema, patchSchema, RESOURCE_FIELDS, RESOURCE_NAMES, type ResourceName, stageOrderSchema, versionSchema } from '@bold-ballast/contract'
 import { type Request, Router } from 'express'
 import { actorOf } from '../http/actor.ts'
+import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import type { RecordService } from './service.ts'
 
@@ -17,6 +18,7 @@ function resourceRoutes(router: Router, service: RecordService, resource: Resour
   })
   router.post(base, async (request, response) => {
     const body = read(create, request.body) as { id: string }
+    if (resource === 'photos') throw new AppError('rule-broken', 'A picture is sent with its bytes, to photo-files.')
     const { record, isNew } = await service.create(actorOf(request), resource, readId(request.params.buildId, 'build'), body)
     response.status(isNew ? 201 : 200).json(record)
   })

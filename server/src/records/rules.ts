@@ -43,6 +43,7 @@ async function checkChange(context: RuleContext, _before: Row | undefined, next:
   for (const key of ['fromChangeId', 'toChangeId'] as const) {
     if (next[key]) await requireLive(context, 'changes', next[key], key, 'line')
   }
+  if (next.boxId) await requireLive(context, 'boxes', next.boxId, 'boxId', 'box')
   const doneAt = next.state === 'done' ? (next.doneAt ?? context.now) : null
   return { ...next, doneAt }
 }
@@ -79,15 +80,37 @@ const withStage: Rule = async (context, _before, next) => {
   return next
 }
 
+async function checkWeighing(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  const second = next.secondPlacement as { method: string; pads: Record<string, unknown>; padHeightM: number | null } | null
+  if (second?.method === 'otherAxleOnFloor' && second.padHeightM === null)
+    throw broken('secondPlacement.padHeightM', 'With the other axle on the bare floor the height of the pads is needed. Measure it and type it.')
+  return withStage(context, _before, next)
+}
+
+async function checkPhoto(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  for (const resource of ['changes', 'weighings', 'sessions', 'boxes'] as const) {
+    const [found] = await context.live(resource, { id: next.recordId })
+    if (found) return next
+  }
+  throw broken('recordId', 'A picture hangs on a ledger line, a box, a weighing or a dyno session of this build. Pick one that is there.')
+}
+
 const RULES: Partial<Record<ResourceName, Rule>> = {
   stages: checkStage,
   changes: checkChange,
   targets: (context, _before, next) => checkGoal(context, next, 'dueStageId'),
   limits: (context, _before, next) => checkGoal(context, next, 'fromStageId'),
   expectations: checkExpectation,
-  weighings: withStage,
+  weighings: checkWeighing,
   sessions: withStage,
   standings: checkStanding,
+  lifts: async (context, _before, next) => {
+    await requireLive(context, 'weighings', next.weighingId, 'weighingId', 'weighing')
+    return next
+  },
+  'balance-steps': withStage,
+  'ballast-aims': withStage,
+  photos: checkPhoto,
 }
 
 /** What a record must be before it is stored; may fill in what follows from the rest. `next` is the whole record as it would be. */
@@ -114,5 +137,13 @@ export async function checkRemoval(context: RuleContext, resource: ResourceName,
   if (resource === 'changes') {
     const pieces = await context.live('changes', { fromChangeId: record.id })
     if (pieces.length > 0) throw broken('id', 'Pieces of this part go to its replacement. Delete those lines first.')
+  }
+  if (resource === 'boxes') {
+    const lines = await context.live('changes', { boxId: record.id })
+    if (lines.length > 0) throw broken('id', 'Ledger lines were weighed in this box. Delete those lines first.')
+  }
+  if (resource === 'weighings') {
+    const lifts = await context.live('lifts', { weighingId: record.id })
+    if (lifts.length > 0) throw broken('id', 'Lifted readings rest on this weighing. Delete those first.')
   }
 }

@@ -1,4 +1,4 @@
-import { LIST_RESOURCES, type ResourceName, type StoredRecords } from '@bold-ballast/contract'
+import { isListEntry, LIST_RESOURCES, type LogAction, type ResourceName, type StoredRecords } from '@bold-ballast/contract'
 import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
@@ -84,11 +84,11 @@ export class RecordService {
     const entries = (await trx('history').where({ buildId }).where('id', '>', revision).select('resource', 'recordId', 'action')) as {
       resource: string
       recordId: string
-      action: string
+      action: LogAction
     }[]
     const touched = new Map<string, string[]>()
     for (const { resource, recordId, action } of entries) {
-      if (resource === 'builds' || action === 'import' || action === 'reorder') return undefined
+      if (resource === 'builds' || isListEntry(action)) return undefined
       touched.set(resource, [...(touched.get(resource) ?? []), recordId])
     }
     return touched

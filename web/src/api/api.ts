@@ -1,13 +1,14 @@
-import type {
-  BuildFileReport,
-  CalculationDescription,
-  GarageEntry,
-  LogPage,
-  Problem,
-  PullPreview,
-  RecordsAnswer,
-  ResourceName,
-  WorkingAnswer,
+import {
+  type BuildFileReport,
+  type CalculationDescription,
+  type GarageEntry,
+  type LogPage,
+  listOfResource,
+  type Problem,
+  type PullPreview,
+  type RecordsAnswer,
+  type ResourceName,
+  type WorkingAnswer,
 } from '@bold-ballast/contract'
 import type { Board, CalculationAnswer, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
@@ -80,7 +81,7 @@ export const api = createApi({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
       // The new record stands in the lists before the answer, goes when it is refused, and is replaced by what was stored.
       onQueryStarted: async ({ buildId, resource, body }, { dispatch, queryFulfilled, getState }) => {
-        const key = resource === 'in-cars' ? 'inCars' : resource
+        const key = listOfResource(resource)
         const put = (list: (all: readonly unknown[]) => readonly unknown[]) => {
           const { data } = api.endpoints.records.select(buildId)(getState() as never)
           if (data) void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: list(data[key]) }))

@@ -16,8 +16,8 @@ export function Frame() {
       </a>
       <TopBar />
       <Shortcuts />
-      <Overlays />
       <Outlet />
+      <Overlays />
     </div>
   )
 }

@@ -1,7 +1,9 @@
-import { CALCULATIONS, describeCalculation, findCalculation, parseNumber, runCalculation } from '@bold-ballast/core'
+import { CALCULATIONS, describeCalculation, findCalculation, highsSolver, parseNumber, runCalculation } from '@bold-ballast/core'
+import loadHighs from 'highs'
 import { describe, expect, it, test } from 'vitest'
 import { answerRows, fieldTitle, type InputSchema, inputFields, readInput } from './input-fields.ts'
 
+const tools = { solveMilp: highsSolver(await loadHighs()) }
 const number = (text: string, field: string) => parseNumber(text, '.', field)
 const fieldsOf = (name: string) => {
   const calculation = findCalculation(name)
@@ -15,9 +17,9 @@ describe.each(CALCULATIONS.map((calculation) => [calculation.name, calculation] 
     const fields = fieldsOf(name)
     const { input, errors } = readInput(fields, filled(fields), number)
     expect(errors).toEqual({})
-    const answer = runCalculation(calculation, input)
+    const answer = runCalculation(calculation, input, tools)
     expect(answer, JSON.stringify(answer).slice(0, 300)).toMatchObject({ ok: true })
-    expect(answer).toEqual(runCalculation(calculation, calculation.example))
+    expect(answer).toEqual(runCalculation(calculation, calculation.example, tools))
   })
   it('says where it holds and where it comes from', () => {
     expect(calculation.validRange.length).toBeGreaterThan(5)

@@ -16,6 +16,7 @@ const ACTION_WORDS: Record<LogEntry['action'], string> = {
   restore: 'put back',
   reorder: 'moved',
   import: 'imported',
+  batch: 'wrote',
 }
 
 /** Who changed what, when, from what to what; any entry that nobody has built on can be taken back. */
@@ -89,7 +90,7 @@ function Entry({ entry, buildId }: { entry: LogEntry; buildId: string }) {
             type="button"
             className="word-link"
             onClick={() => void takeBack(dispatch, { buildId, entryId: entry.id })}
-            aria-label={`Take back: ${ACTION_WORDS[action]} ${name}`}
+            aria-label={`Undo: ${ACTION_WORDS[action]} ${name}`}
           >
             Undo
           </button>

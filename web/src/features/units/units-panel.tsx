@@ -45,14 +45,14 @@ export function UnitsPanel({ onClose }: { onClose: () => void }) {
         <legend className="mb-1 font-semibold">Each quantity</legend>
         <div className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
           {UNIT_CHOICES.map(({ kind, word, symbols }) => (
-            <label key={kind} className="flex items-center justify-between gap-3">
-              {word}
-              <select value={units[kind]} onChange={(event) => pick(kind, event.target.value)} className="w-[120px]">
+            <div key={kind} className="flex items-center justify-between gap-3">
+              <label htmlFor={`unit-${kind}`}>{word}</label>
+              <select id={`unit-${kind}`} value={units[kind]} onChange={(event) => pick(kind, event.target.value)} className="w-[120px]">
                 {symbols.map((symbol) => (
                   <option key={symbol}>{symbol}</option>
                 ))}
               </select>
-            </label>
+            </div>
           ))}
         </div>
       </fieldset>

@@ -16,8 +16,17 @@ export type LedgerRow = LedgerLine | { readonly kind: 'group'; readonly group: '
 /** A line that was just typed, until its figures are worked out with all others. */
 function previewFigures(change: StoredChange): LedgerLineFigures | null {
   try {
-    const { massKg, sdKg, proof, disagreesWith } = lineMass(change)
-    return { changeId: change.id, massKg: change.kind === 'off' ? -massKg : massKg, sdKg, proof, saving: null, disagrees: disagreesWith !== undefined }
+    const { massKg, sdKg, proof, disagreesWith, standing } = lineMass(change)
+    return {
+      changeId: change.id,
+      massKg: change.kind === 'off' ? -massKg : massKg,
+      sdKg,
+      proof,
+      saving: null,
+      disagrees: disagreesWith !== undefined,
+      isUnknown: standing === undefined,
+      guessedKg: null,
+    }
   } catch (error) {
     if (error instanceof CalculationError) return null
     throw error

@@ -1,0 +1,226 @@
+import { CalculationError } from '../errors.ts'
+import { addAt } from '../mass/add-at.ts'
+import { BALLAST_OBJECTIVES, planBallast } from '../mass/ballast.ts'
+import { centreOfMassHeight } from '../mass/centre-of-mass-height.ts'
+import { cornerBalance } from '../mass/corner-balance.ts'
+import { z } from '../zod.ts'
+import { defineCalculation } from './registry.ts'
+
+const four = z.strictObject({ LF: z.number(), RF: z.number(), LR: z.number(), RR: z.number() })
+const ratesFields = {
+  wheelRateNPerM: four,
+  tyreRateNPerM: four.optional(),
+  barFrontNPerM: z.number().nonnegative().optional(),
+  barRearNPerM: z.number().nonnegative().optional(),
+}
+const placesFields = { wheelbaseM: z.number(), trackFrontM: z.number(), trackRearM: z.number() }
+const EXAMPLE_PLACES = { wheelbaseM: 2.57, trackFrontM: 1.5, trackRearM: 1.52 }
+const EXAMPLE_CORNERS = { LF: 312, RF: 298, LR: 276, RR: 294 }
+const EXAMPLE_RATES = { LF: 38_000, RF: 38_000, LR: 46_000, RR: 46_000 }
+
+export const addAtCalculation = defineCalculation({
+  name: 'mass.add-at',
+  title: 'Corner loads from a mass put at a place',
+  formula: 'F = K B (BᵀKB)⁻¹ m [1, x, y]ᵀ; K = (K_susp⁻¹ + K_tyre⁻¹)⁻¹, B a row [1, x, y] a corner',
+  sources: ['Statics of a rigid body on four springs, closed form'],
+  assumptions: [
+    'Rigid chassis, linear rates: bump rubbers and droop limits do not engage',
+    'x rearward of the front axle, y to the left; bars count where their rates are given',
+  ],
+  validRange: 'Rates, lengths and corners above zero; no wheel lifts off its pad',
+  schools: ['Split by position alone (right only with equal rates, or on the middle line), or by the springs: the springs are used'],
+  example: { corners: EXAMPLE_CORNERS, ...EXAMPLE_PLACES, wheelRateNPerM: EXAMPLE_RATES, loads: [{ massKg: 20, xM: 2.3, yM: -0.4 }] },
+  input: z.strictObject({
+    corners: four,
+    ...placesFields,
+    ...ratesFields,
+    loads: z
+      .array(z.strictObject({ massKg: z.number(), xM: z.number(), yM: z.number() }))
+      .min(1)
+      .max(1000),
+  }),
+  output: z.strictObject({ changeKg: four, cornersKg: four, frontShare: z.number(), leftShare: z.number(), crossShareRfLr: z.number() }),
+  run: (input) => ({ value: addAt(input) }),
+})
+
+export const centreHeightCalculation = defineCalculation({
+  name: 'mass.centre-of-mass-height',
+  title: 'Height of the centre of mass by lifting an axle',
+  formula: 'sin θ = (r_r − r_f + H)/D; W_r/W = (s − q tan θ)/D; h = r_f + s sin θ₀ + q cos θ₀; u_h² = u_r² + (D √2 u_W/(W tan θ))² + (q u_θ/(sin θ cos θ))²',
+  sources: ['Moments about the front contact in both attitudes, closed form; several lifts by a straight line of W_r/W on tan θ'],
+  assumptions: [
+    'Wheels free to roll, suspension locked at ride height, tanks full or empty, everything tied down',
+    'Loaded tyre radii; the axle distance is between wheel centres',
+    'Chocks at the axle on the ground, nobody under the car, straps to a lift: follow your event’s rules and qualified people',
+  ],
+  validRange: 'A lift over 5 % of the wheelbase; under 15 % it warns',
+  schools: [],
+  example: {
+    totalKg: 1180,
+    rearAxleKg: 569.3385,
+    lifts: [{ lifted: 'rear', liftM: 0.55, rearAxleKg: 551.7351 }],
+    wheelbaseM: 2.57,
+    radiusFrontM: 0.305,
+    radiusRearM: 0.305,
+  },
+  input: z.strictObject({
+    totalKg: z.number(),
+    rearAxleKg: z.number(),
+    lifts: z
+      .array(z.strictObject({ lifted: z.enum(['rear', 'front']), liftM: z.number(), rearAxleKg: z.number() }))
+      .min(1)
+      .max(20),
+    wheelbaseM: z.number(),
+    radiusFrontM: z.number(),
+    radiusRearM: z.number(),
+    axleSdKg: z.number().nonnegative().optional(),
+    liftSdM: z.number().nonnegative().optional(),
+    radiusSdM: z.number().nonnegative().optional(),
+  }),
+  output: z.strictObject({
+    heightM: z.number(),
+    sdM: z.number(),
+    sdByLift: z.array(z.strictObject({ liftM: z.number(), sdM: z.number() })),
+  }),
+  run: (input) => {
+    const { warnings, heightM, sdM, sdByLift } = centreOfMassHeight(input)
+    return { value: { heightM, sdM, sdByLift: [...sdByLift] }, warnings }
+  },
+})
+
+const perchPlan = z.strictObject({ turns: four, cornersKg: four, crossShareRfLr: z.number(), riseM: four })
+
+export const cornerBalanceCalculation = defineCalculation({
+  name: 'mass.corner-balance',
+  title: 'Perch turns to a wanted cross share',
+  formula:
+    'λ = −(C_t − C_0) W g/(1/t_f + 1/t_r); w = (1/t_f, −1/t_f, −1/t_r, 1/t_r); u = λ w/k at the wheel, perch = motion ratio × u; ΔF = [K − KB(BᵀKB)⁻¹BᵀK] u',
+  sources: ['Statics of a rigid body on four springs, closed form: perches can load nothing but warp'],
+  assumptions: [
+    'Bars disconnected: they resist warp, so what is set with them on changes when they are touched',
+    'Front, rear, left and right totals cannot be changed by perches; the centre of mass fixes them',
+    'A turn above zero compresses the spring and raises the corner',
+  ],
+  validRange: 'Wanted cross from 0.40 to 0.60; motion ratio over 0 and up to 2',
+  schools: [
+    'Turns by rate and motion ratio that leave every ride height where it is, or equal and opposite turns at all four corners: both are given, with what they do to heights',
+    'Cross as right front and left rear, or as left front and right rear: one is one less the other',
+  ],
+  example: {
+    corners: EXAMPLE_CORNERS,
+    ...EXAMPLE_PLACES,
+    wheelRateNPerM: EXAMPLE_RATES,
+    wantedCrossRfLr: 0.5,
+    motionRatio: { LF: 0.95, RF: 0.95, LR: 0.9, RR: 0.9 },
+    threadPitchM: { LF: 0.0015, RF: 0.0015, LR: 0.0015, RR: 0.0015 },
+  },
+  input: z.strictObject({
+    corners: four,
+    ...placesFields,
+    ...ratesFields,
+    wantedCrossRfLr: z.number(),
+    motionRatio: four,
+    threadPitchM: four,
+    turnStep: z.number().optional(),
+  }),
+  output: z.strictObject({
+    before: z.strictObject({ frontShare: z.number(), leftShare: z.number(), crossShareRfLr: z.number() }),
+    exactTurns: four,
+    heightKept: perchPlan,
+    equalTurns: perchPlan,
+  }),
+  run: (input) => ({
+    value: cornerBalance(input),
+    warnings:
+      (input.barFrontNPerM ?? 0) + (input.barRearNPerM ?? 0) > 0
+        ? ['A bar is connected. Disconnect both before turning a perch, and connect them again without preload afterwards.']
+        : [],
+  }),
+})
+
+const wanted = z.strictObject({ value: z.number(), within: z.number().positive().optional(), weight: z.number().positive().optional() }).optional()
+const placement = z.strictObject({
+  sites: z.array(
+    z.strictObject({
+      id: z.string(),
+      plates: z.array(z.strictObject({ massKg: z.number(), count: z.number() })),
+      massKg: z.number(),
+      mountLoadN: z.number().nullable(),
+    }),
+  ),
+  ballastKg: z.number(),
+  totalKg: z.number(),
+  frontShare: z.number(),
+  leftShare: z.number(),
+  crossShareRfLr: z.number().nullable(),
+  ballastHeightM: z.number().nullable(),
+  centreHeightM: z.number().nullable(),
+  objective: z.number(),
+})
+
+export const ballastCalculation = defineCalculation({
+  name: 'mass.ballast',
+  title: 'Ballast on sites',
+  formula:
+    'least Σ weight |load − wanted share × mass|, or least Σ m z, Σ m r² or Σ m; m = plates × their mass, whole numbers; minimum ≤ Σ m + car ≤ minimum + band; each site up to its limit',
+  sources: ['Mixed-integer linear programming, solved by branch and cut (HiGHS); runner-up: the best of the neighbouring problems, exact'],
+  assumptions: [
+    'Share errors are counted in kg of load, which is the share times the mass',
+    'Cross share through the elastic corners; it needs wheel rates',
+    'A ballast mount is a safety item: the load factor comes from your rule book, and qualified people make and inspect the mount',
+  ],
+  validRange: 'Up to some dozens of sites; plates, limits and lengths above zero',
+  schools: ['Come as near as can be to the shares, or lowest ballast, or least turning inertia, or least mass with the shares inside bounds'],
+  example: {
+    corners: EXAMPLE_CORNERS,
+    ...EXAMPLE_PLACES,
+    minimumKg: 1250,
+    front: { value: 0.515 },
+    objective: 'nearestShares',
+    loadFactorG: 25,
+    sites: [
+      { id: 'left front', xM: 0.2, yM: 0.35, zM: 0.25, limitKg: 25, plates: [{ massKg: 5, count: 5 }] },
+      { id: 'right front', xM: 0.2, yM: -0.35, zM: 0.25, limitKg: 25, plates: [{ massKg: 5, count: 5 }] },
+      { id: 'passenger floor', xM: 1.3, yM: -0.5, zM: 0.15, limitKg: 40, plates: [{ massKg: 5, count: 8 }] },
+      { id: 'boot', xM: 2.4, yM: 0, zM: 0.2, limitKg: 30, plates: [{ massKg: 5, count: 6 }] },
+    ],
+  },
+  input: z.strictObject({
+    corners: four,
+    ...placesFields,
+    centreHeightM: z.number().optional(),
+    rates: z.strictObject(ratesFields).optional(),
+    sites: z
+      .array(
+        z.strictObject({
+          id: z.string().max(80),
+          xM: z.number(),
+          yM: z.number(),
+          zM: z.number(),
+          limitKg: z.number(),
+          plates: z
+            .array(z.strictObject({ massKg: z.number(), count: z.int().positive() }))
+            .min(1)
+            .max(10),
+        }),
+      )
+      .max(60),
+    minimumKg: z.number(),
+    mostOverKg: z.number().nonnegative().optional(),
+    front: wanted,
+    left: wanted,
+    crossRfLr: wanted,
+    objective: z.enum(BALLAST_OBJECTIVES),
+    loadFactorG: z.number().optional(),
+    timeLimitS: z.number().positive().max(30).optional(),
+    runnersUp: z.int().nonnegative().max(5).optional(),
+  }),
+  output: z.strictObject({ best: placement, runnersUp: z.array(placement), isProven: z.boolean(), gap: z.number() }),
+  needsSolver: true,
+  run: (input, { solveMilp }) => {
+    if (!solveMilp) throw new CalculationError('missing', 'solver', 'No solver was handed in. Use the command line, the API or the screen.')
+    const value = planBallast(input, solveMilp)
+    const plain = (entry: typeof value.best) => ({ ...entry, sites: entry.sites.map((site) => ({ ...site, plates: [...site.plates] })) })
+    return { value: { ...value, best: plain(value.best), runnersUp: value.runnersUp.map(plain) } }
+  },
+})

@@ -1,0 +1,125 @@
+import net from 'node:net'
+import { DEVICE_PROTOCOL_VERSION, type DeviceEvent, type DeviceHello, deviceMessageSchema, LONGEST_LINE_BYTES } from '@bold-ballast/contract'
+
+const RETRY_MS = 1000
+/** A device that says nothing for so long counts as lost. */
+const SILENCE_MS = 2500
+const ANSWER_MS = 2000
+
+/** One device on a loopback port: kept connected, told of when it is lost, and asked. Lines it does not send right are left out. */
+export class DeviceConnection {
+  readonly port: number
+  hello: DeviceHello | null = null
+  state: 'connected' | 'lost' = 'lost'
+  private socket: net.Socket | null = null
+  private readonly listeners = new Set<(event: DeviceEvent) => void>()
+  private readonly waiting = new Map<number, (refusal: string | null) => void>()
+  private nextId = 1
+  private retry: NodeJS.Timeout | null = null
+  private silence: NodeJS.Timeout | null = null
+  private isClosed = false
+
+  constructor(port: number) {
+    this.port = port
+  }
+
+  /** Resolves to whether a device of our protocol answered within the time. */
+  open(withinMs: number): Promise<boolean> {
+    return new Promise((resolve) => {
+      const timer = setTimeout(() => resolve(false), withinMs)
+      this.connect((isThere) => {
+        clearTimeout(timer)
+        resolve(isThere)
+      })
+    })
+  }
+
+  listen(listener: (event: DeviceEvent) => void): () => void {
+    this.listeners.add(listener)
+    listener({ type: 'state', state: this.state, at: new Date().toISOString() })
+    return () => this.listeners.delete(listener)
+  }
+
+  /** Null when the device did it, else why not. */
+  ask(command: object): Promise<string | null> {
+    const id = this.nextId++
+    return new Promise((resolve) => {
+      if (!this.socket || this.state === 'lost') return resolve('The scales do not answer. Check that they are on, then find them again.')
+      const timer = setTimeout(() => {
+        this.waiting.delete(id)
+        resolve('The scales did not answer in time. Try again.')
+      }, ANSWER_MS)
+      this.waiting.set(id, (refusal) => {
+        clearTimeout(timer)
+        resolve(refusal)
+      })
+      this.socket.write(`${JSON.stringify({ ...command, id })}\n`)
+    })
+  }
+
+  close(): void {
+    this.isClosed = true
+    if (this.retry) clearTimeout(this.retry)
+    if (this.silence) clearTimeout(this.silence)
+    this.socket?.destroy()
+  }
+
+  private connect(told: (isThere: boolean) => void = () => {}): void {
+    const socket = net.connect({ host: '127.0.0.1', port: this.port })
+    this.socket = socket
+    let rest = ''
+    socket.setEncoding('utf8')
+    socket.on('data', (text: string) => {
+      const lines = (rest + text).split('\n')
+      rest = lines.pop() ?? ''
+      if (rest.length > LONGEST_LINE_BYTES) return void socket.destroy()
+      for (const line of lines) if (line.trim() !== '') this.take(line, told)
+    })
+    socket.on('error', () => {})
+    socket.on('close', () => {
+      told(false)
+      this.becomes('lost')
+      for (const answer of this.waiting.values()) answer('The scales were lost before they answered.')
+      this.waiting.clear()
+      // Only one that was known is looked for again.
+      if (!this.isClosed && this.hello) this.retry = setTimeout(() => this.connect(), RETRY_MS)
+    })
+  }
+
+  private take(line: string, told: (isThere: boolean) => void): void {
+    const message = deviceMessageSchema.safeParse(parse(line)).data
+    if (!message) return
+    if (message.type === 'hello') {
+      if (message.protocol !== DEVICE_PROTOCOL_VERSION) return void this.socket?.destroy()
+      this.hello = message
+      this.becomes('connected')
+      told(true)
+    } else if (message.type === 'reading') {
+      this.tell({ type: 'reading', reading: message, at: new Date().toISOString() })
+    } else {
+      this.waiting.get(message.id)?.(message.type === 'done' ? null : message.message)
+      this.waiting.delete(message.id)
+    }
+    if (this.silence) clearTimeout(this.silence)
+    this.silence = setTimeout(() => this.socket?.destroy(), SILENCE_MS)
+  }
+
+  private becomes(state: 'connected' | 'lost'): void {
+    if (this.state === state) return
+    this.state = state
+    if (state === 'lost' && this.silence) clearTimeout(this.silence)
+    this.tell({ type: 'state', state, at: new Date().toISOString() })
+  }
+
+  private tell(event: DeviceEvent): void {
+    for (const listener of this.listeners) listener(event)
+  }
+}
+
+function parse(line: string): unknown {
+  try {
+    return JSON.parse(line)
+  } catch {
+    return null
+  }
+}

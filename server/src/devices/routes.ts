@@ -1,0 +1,45 @@
+import { deviceCommandSchema } from '@bold-ballast/contract'
+import { z } from '@bold-ballast/core'
+import { Router } from 'express'
+import { read } from '../http/read.ts'
+import type { DeviceService } from './service.ts'
+
+const nothing = z.strictObject({})
+const HEARTBEAT_MS = 10_000
+
+/** Devices: found, listed, asked, and streamed live as server-sent events. */
+export function deviceRoutes(devices: DeviceService): Router {
+  const router = Router()
+  router.get('/devices', (_request, response) => {
+    response.json(devices.list())
+  })
+  router.post('/devices/find', async (request, response) => {
+    read(nothing, request.body)
+    response.json(await devices.find())
+  })
+  router.post('/devices/stand-ins', async (request, response) => {
+    read(nothing, request.body)
+    response.status(201).json(await devices.startStandIn())
+  })
+  router.delete('/devices/stand-ins/:id', (request, response) => {
+    read(nothing, request.body)
+    devices.stopStandIn(request.params.id)
+    response.json({})
+  })
+  router.post('/devices/:id/commands', async (request, response) => {
+    await devices.command(request.params.id as string, read(deviceCommandSchema, request.body))
+    response.json({})
+  })
+  router.get('/devices/:id/stream', (request, response) => {
+    const stop = devices.listen(request.params.id, (event) => {
+      if (!response.headersSent) response.writeHead(200, { 'content-type': 'text/event-stream', connection: 'keep-alive' })
+      response.write(`data: ${JSON.stringify(event)}\n\n`)
+    })
+    const beat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)
+    request.on('close', () => {
+      clearInterval(beat)
+      stop()
+    })
+  })
+  return router
+}

@@ -1,0 +1,119 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { DEVICE_PORTS, type DeviceCommand, type DeviceEntry, type DeviceEvent } from '@bold-ballast/contract'
+import { AppError } from '../http/problem.ts'
+import { DeviceConnection } from './connection.ts'
+
+const PROBE_MS = 400
+const START_MS = 15_000
+
+/** The simulated scale set beside this program: built, or as it is written. */
+function standInCommand(): string[] {
+  const built = fileURLToPath(new URL('./devices/standins/scales.js', import.meta.url))
+  return existsSync(built) ? [built] : ['--import', 'tsx', fileURLToPath(new URL('./standins/scales.ts', import.meta.url))]
+}
+
+/** Devices on this machine: found on their ports, kept connected, asked, and simulated ones started and stopped. */
+export class DeviceService {
+  private readonly ports: { readonly first: number; readonly last: number }
+  private readonly open = new Map<number, DeviceConnection>()
+  private readonly standIns = new Map<number, ChildProcess>()
+
+  constructor(ports: { readonly first: number; readonly last: number } = DEVICE_PORTS) {
+    this.ports = ports
+  }
+
+  list(): DeviceEntry[] {
+    return [...this.open.values()].flatMap(({ hello, port, state }): DeviceEntry[] => {
+      if (!hello) return []
+      const { name, serial, isSimulated, resolutionKg } = hello
+      return [{ id: String(port), name, serial, isSimulated, resolutionKg, state }]
+    })
+  }
+
+  /** Looks at every port that is not open yet, all at once. */
+  async find(): Promise<DeviceEntry[]> {
+    for (const [port, device] of this.open) if (device.state === 'lost') this.forget(port)
+    await Promise.all(this.freePorts().map((port) => this.tryPort(port)))
+    return this.list()
+  }
+
+  private freePorts(): number[] {
+    const { first, last } = this.ports
+    return Array.from({ length: last - first + 1 }, (_, i) => first + i).filter((port) => !this.open.has(port))
+  }
+
+  private async tryPort(port: number): Promise<boolean> {
+    const device = new DeviceConnection(port)
+    if (!(await device.open(PROBE_MS))) {
+      device.close()
+      return false
+    }
+    this.open.set(port, device)
+    return true
+  }
+
+  private forget(port: number): void {
+    this.open.get(port)?.close()
+    this.open.delete(port)
+  }
+
+  private device(id: string): DeviceConnection {
+    const found = this.open.get(Number(id))
+    if (!found) throw new AppError('not-found', 'There is no such device. Find the devices again.')
+    return found
+  }
+
+  async command(id: string, command: DeviceCommand): Promise<void> {
+    const device = this.device(id)
+    if (command.type !== 'tare' && !device.hello?.isSimulated) throw new AppError('rule-broken', 'Only a simulated scale set can be told what stands on it.')
+    const refusal = await device.ask(command)
+    if (refusal) throw new AppError('rule-broken', refusal)
+  }
+
+  listen(id: string, listener: (event: DeviceEvent) => void): () => void {
+    return this.device(id).listen(listener)
+  }
+
+  /** Starts a simulated scale set as a process of its own on the next free port. */
+  async startStandIn(): Promise<DeviceEntry> {
+    for (const port of this.freePorts()) {
+      const child = spawn(process.execPath, [...standInCommand(), String(port)], { stdio: ['pipe', 'pipe', 'ignore'] })
+      if (!(await isReady(child))) {
+        child.kill('SIGKILL')
+        continue
+      }
+      this.standIns.set(port, child)
+      child.once('exit', () => this.standIns.delete(port))
+      if (await this.tryPort(port)) return this.list().find(({ id }) => id === String(port)) as DeviceEntry
+      child.kill('SIGKILL')
+    }
+    throw new AppError('rule-broken', `No port from ${this.ports.first} to ${this.ports.last} is free for another simulated scale set. Stop one first.`)
+  }
+
+  /** Stops a simulated set that was started here; one that runs by itself is only let go. */
+  stopStandIn(id: string): void {
+    this.device(id)
+    this.standIns.get(Number(id))?.kill('SIGKILL')
+    this.forget(Number(id))
+  }
+
+  close(): void {
+    for (const port of this.open.keys()) this.forget(port)
+    for (const child of this.standIns.values()) child.kill('SIGKILL')
+  }
+}
+
+function isReady(child: ChildProcess): Promise<boolean> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(() => resolve(false), START_MS)
+    const end = (isThere: boolean) => {
+      clearTimeout(timer)
+      resolve(isThere)
+    }
+    child.stdout?.once('data', () => end(true))
+    child.once('exit', () => end(false))
+    child.once('error', () => end(false))
+  })
+}
