@@ -59,7 +59,7 @@ test('units by set and by quantity, and the decimal mark', async ({ page }) => {
   await expect(page.locator('th', { hasText: 'Mass, driver' }).first()).toContainText('kg')
   await page.getByRole('button', { name: /^Units/ }).click()
   await page.getByRole('button', { name: 'Imperial' }).click()
-  await page.getByLabel('Power', { exact: true }).selectOption('PS')
+  await page.getByRole('combobox', { name: 'Power', exact: true }).selectOption('PS')
   await page.getByText('Comma, 1,5').click()
   await page.keyboard.press('Escape')
   const unitOf = (text: string) => page.locator('th', { hasText: text }).first()
@@ -80,6 +80,13 @@ const SCREENS = [
   'plan?tab=expectations',
   'weight',
   'weight?tab=scales',
+  'weight?tab=score',
+  'weight?tab=finished',
+  'weight?tab=centre',
+  'weight?tab=balance',
+  'weight?tab=ballast',
+  'plan?tab=car',
+  'devices',
   'power',
   'log',
   '/open',
@@ -125,9 +132,20 @@ test('the scan itself finds a planted fault', async ({ page }) => {
 test('nothing scrolls sideways on a phone', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   const build = await openDemo(page)
-  for (const room of ['board', 'plan', 'weight', 'power']) {
+  const rooms = [
+    'board',
+    'plan',
+    'plan?tab=car',
+    'power',
+    'devices',
+    'log',
+    'weight',
+    ...['score', 'scales', 'finished', 'centre', 'balance', 'ballast'].map((tab) => `weight?tab=${tab}`),
+  ]
+  for (const room of rooms) {
     await page.goto(`${build}/${room}`)
     await page.locator('h1').first().waitFor()
+    await page.waitForLoadState('networkidle')
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
     expect(wide, room).toBeLessThanOrEqual(0)
   }

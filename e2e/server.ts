@@ -17,7 +17,7 @@ export interface Served {
   readonly query: (text: string, values: readonly string[]) => Promise<void>
 }
 
-let nextPort = 4700 + Math.floor(Math.random() * 200)
+let nextPort = 4800 + Math.floor(Math.random() * 200)
 
 async function serve(): Promise<Served & { stop: () => Promise<void> }> {
   const url = new URL(process.env.DATABASE_URL as string)

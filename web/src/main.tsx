@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { RouterProvider } from 'react-router'
 import { api } from './api/api.ts'
+import { watchOutbox } from './app/outbox-sender.ts'
 import { router } from './app/router.tsx'
 import { store } from './app/store.ts'
 import './styles.css'
@@ -13,6 +14,8 @@ if (buildId) {
   store.dispatch(api.util.prefetch('board', buildId, {}))
   store.dispatch(api.util.prefetch('records', buildId, {}))
 }
+
+watchOutbox()
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>

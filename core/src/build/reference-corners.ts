@@ -39,14 +39,17 @@ export function referenceCorners(weighing: Weighing, build: BuildRecord): Refere
   const wanted = [
     { what: 'driver', place: driverPlace, massKg: reference.driverKg - weighing.driverInKg },
     { what: 'fuel', place: fuelPlace, massKg: (reference.fuelL - weighing.fuelL) * reference.fuelKgPerL },
-    ...weighing.extras.map((extra) => ({ what: extra.name, place: null, massKg: -extra.massKg })),
   ].filter(({ massKg }) => Math.abs(massKg) > LEAST_LOAD_KG)
   const missing = wanted.filter(({ place }) => place === null).map(({ what }) => what)
   if (missing.length > 0) return { missing }
-  const loads = wanted.map(({ what, place, massKg }) => ({ what, massKg, xM: place?.xM ?? 0, yM: place?.yM ?? 0 }))
-  const readKg = PAD_NAMES.reduce((sum, name) => sum + corners[name], 0)
-  const massKg = readKg + loads.reduce((sum, load) => sum + load.massKg, 0)
   const { behindFrontAxleM, leftOfMiddleM } = centreOfMass({ pads, ...placesOf(build) })
+  const readKg = PAD_NAMES.reduce((sum, name) => sum + corners[name], 0)
+  const loads = [
+    ...wanted.map(({ what, place, massKg }) => ({ what, massKg, xM: place?.xM ?? 0, yM: place?.yM ?? 0 })),
+    // Nobody notes where a tool bag lay: it is taken off in the middle of the mass, which moves no share.
+    ...weighing.extras.map((extra) => ({ what: extra.name, massKg: -extra.massKg, xM: behindFrontAxleM.value, yM: leftOfMiddleM.value })),
+  ]
+  const massKg = readKg + loads.reduce((sum, load) => sum + load.massKg, 0)
   const xM = (readKg * behindFrontAxleM.value + loads.reduce((sum, load) => sum + load.massKg * load.xM, 0)) / massKg
   const yM = (readKg * leftOfMiddleM.value + loads.reduce((sum, load) => sum + load.massKg * load.yM, 0)) / massKg
   const rates = ratesOf(build)

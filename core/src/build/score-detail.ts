@@ -32,7 +32,8 @@ export interface ScoreDetail {
   readonly hours: number
 }
 
-const BAND_M = 0.25
+/** How high a band is when weight is counted by height. */
+export const HEIGHT_BAND_M = 0.25
 const MOST_LISTED = 12
 const signedKg = (line: Line) => changeSign(line.change) * line.mass.massKg
 
@@ -41,12 +42,12 @@ export function scoreDetail(car: Car, position: number): ScoreDetail {
   const lines = car.lines.filter((line) => line.stagePosition <= position)
   const known = lines.filter((line) => !isUnknown(line.mass))
   const placed = known.filter((line) => line.place !== null)
-  const band = (line: Line) => Math.floor((line.place?.zM ?? 0) / BAND_M + 1e-9)
+  const band = (line: Line) => Math.floor((line.place?.zM ?? 0) / HEIGHT_BAND_M + 1e-9)
   return {
     byZone: moved(known, (line) => line.change.zone?.toLowerCase() ?? '').sort((a, b) => b.onKg - b.outKg - (a.onKg - a.outKg)),
     byHeight: moved(placed, (line) => String(band(line)))
       .sort((a, b) => Number(a.label) - Number(b.label))
-      .map((entry) => ({ ...entry, label: `${Number(entry.label) * BAND_M}` })),
+      .map((entry) => ({ ...entry, label: `${Number(entry.label) * HEIGHT_BAND_M}` })),
     withoutHeightKg: known.reduce((sum, line) => sum + (line.place === null ? line.mass.massKg : 0), 0),
     stillInCar: lines
       .filter(({ change, mass }) => mass.massKg > 0 && (change.kind === 'off' ? change.state === 'planned' : change.state === 'done'))

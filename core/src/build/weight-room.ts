@@ -6,6 +6,7 @@ import { forecastMass, type MassForecast } from '../mass/forecast.ts'
 import { BLOCK_ADVICE, FLOOR_SENTENCE, type FloorFigures } from '../mass/placements.ts'
 import { isMeasured, type Proof } from '../proof/quantity.ts'
 import { attempt } from './attempt.ts'
+import { type BallastCar, ballastCar, type NoBallastCar } from './ballast-car.ts'
 import { makeCar } from './car.ts'
 import { type WeighingCentre, weighingCentres } from './centres.ts'
 import { type ConditionDifference, conditionDifferences, type Repeatability, repeatability } from './compare-weighings.ts'
@@ -62,6 +63,8 @@ export interface WeightRoom {
   readonly details: readonly ScoreDetail[]
   readonly centres: readonly WeighingCentre[]
   readonly repeatability: readonly Repeatability[]
+  /** What ballast starts from at each stage. */
+  readonly ballastCars: readonly (BallastCar | NoBallastCar)[]
 }
 
 /** Everything the Weight screen shows of a build. */
@@ -93,6 +96,7 @@ export function makeWeightRoom(records: BuildRecords): WeightRoom {
     details: car.stages.map((_, position) => scoreDetail(car, position)),
     centres: weighingCentres(car),
     repeatability: repeatability(car),
+    ballastCars: car.stages.map((_, position) => ballastCar(values, position)),
   }
 }
 

@@ -7,6 +7,7 @@ import { changeSign } from './line-mass.ts'
 import { chanceOf, METRIC_INFO, StageValues } from './metrics.ts'
 import type { BuildRecords, Limit, Metric, Target } from './records.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
+import { centreWorking, heightWorking, plannedFrontWorking } from './working-centres.ts'
 import { day, guessFactor, schoolRemark, stageName, type Working, type WorkingLine } from './working-line.ts'
 import { padLines, pullWorking, sessionWorking, unexplainedWorking, weighingWorking } from './working-records.ts'
 
@@ -23,6 +24,8 @@ export const WORKING_SUBJECTS = [
   'session',
   'pull',
   'forecast',
+  'centre',
+  'height',
 ] as const
 export type WorkingSubject = (typeof WORKING_SUBJECTS)[number]
 
@@ -52,6 +55,8 @@ export function makeWorking(records: BuildRecords, of: WorkingSubject, id: strin
     unexplained: () => unexplainedWorking(values, id),
     session: () => sessionWorking(values, id),
     pull: () => pullWorking(values, id),
+    centre: () => centreWorking(values, id),
+    height: () => heightWorking(values, id),
   }
   const working = makers[of]()
   if (!working) throw new CalculationError('unknown', 'id', 'This number has no working: what it rests on is gone or was never measured.')
@@ -220,6 +225,7 @@ function frontWorking(values: StageValues, position: number): Working | undefine
   const front = values.value('frontShare', position)
   const anchor = values.mass(position)?.anchor
   const weighing = anchor?.kind === 'equal' ? anchor.weighings[0]?.weighing : undefined
+  if (front && !weighing) return plannedFrontWorking(values, position)
   if (!front || !weighing) return undefined
   return {
     title: `Front share at ${stageName(values, position)}`,

@@ -12,16 +12,19 @@ export interface PlacedLoad {
   readonly yM: number
 }
 
+/** How a load and its moments [Σm, Σmx, Σmy] split over the corners: K B (BᵀKB)⁻¹. */
+function loadSplit(places: CornerPlaces, rates: CornerRates): Matrix {
+  const geometry = cornerGeometry(places)
+  const { ride } = stiffness(rates)
+  return ride.mmul(geometry).mmul(bodyFlexibility(geometry, ride))
+}
+
 /**
  * What each corner gains from a mass of 1 kg at (x, y): F = K B (BᵀKB)⁻¹ [1, x, y]ᵀ.
  * Rigid chassis, linear rates. Source: statics with the elastic corners, closed form. The four add up to 1.
  */
-export function cornerShares(places: CornerPlaces, rates: CornerRates, xM: number, yM: number): PerCorner<number> {
-  const geometry = cornerGeometry(places)
-  const { ride } = stiffness(rates)
-  const load = Matrix.columnVector([1, xM, yM])
-  return fromColumn(ride.mmul(geometry).mmul(bodyFlexibility(geometry, ride)).mmul(load))
-}
+export const cornerShares = (places: CornerPlaces, rates: CornerRates, xM: number, yM: number): PerCorner<number> =>
+  fromColumn(loadSplit(places, rates).mmul(Matrix.columnVector([1, xM, yM])))
 
 export interface AddedMass {
   readonly changeKg: PerCorner<number>
@@ -39,14 +42,14 @@ export interface AddedMass {
  */
 export function addAt(input: CornerPlaces & CornerRates & { corners: PerCorner<number>; loads: readonly PlacedLoad[] }): AddedMass {
   const { corners, loads } = input
-  const changeKg = perCorner(() => 0)
+  const sums = [0, 0, 0]
   loads.forEach(({ massKg, xM, yM }, i) => {
     requireFinite(massKg, `loads[${i}].massKg`)
     requireFinite(xM, `loads[${i}].xM`)
     requireFinite(yM, `loads[${i}].yM`)
-    const shares = cornerShares(input, input, xM, yM)
-    for (const name of PAD_NAMES) changeKg[name] += massKg * shares[name]
+    for (const [at, part] of [massKg, massKg * xM, massKg * yM].entries()) sums[at] = (sums[at] as number) + part
   })
+  const changeKg = fromColumn(loadSplit(input, input).mmul(Matrix.columnVector(sums)))
   const cornersKg = perCorner((name) => corners[name] + changeKg[name])
   const lifted = PAD_NAMES.find((name) => cornersKg[name] < 0)
   if (lifted) throw new CalculationError('out-of-range', 'loads', 'A wheel would lift off its pad. Put less there, or nearer to the middle.')

@@ -286,16 +286,23 @@ function loaded(input: BallastInput, rates: CornerRates, massAt: readonly number
  */
 function otherPlacements(model: Model, best: MilpAnswer, count: number, solve: SolveMilp, timeLimitS: number): BallastPlacement[] {
   const found: BallastPlacement[] = []
+  // Other plates of the same mass in the same places are no other placement.
+  const seen = new Set([massesOf(model.placement(best))])
   let open = splitAround(model, model.bounds, best, solve, timeLimitS)
-  while (found.length < count) {
+  for (let i = 0; found.length < count && i < MOST_SPLITS; i++) {
     open = open.sort((a, b) => a.answer.objective - b.answer.objective)
     const [next, ...rest] = open
     if (!next) break
-    found.push(model.placement(next.answer))
+    const placement = model.placement(next.answer)
+    if (!seen.has(massesOf(placement))) found.push(placement)
+    seen.add(massesOf(placement))
     open = [...rest, ...(found.length < count ? splitAround(model, next.bounds, next.answer, solve, timeLimitS) : [])]
   }
   return found
 }
+
+const MOST_SPLITS = 8
+const massesOf = ({ sites }: BallastPlacement) => sites.map(({ massKg }) => massKg.toFixed(3)).join(' ')
 
 interface Branch {
   readonly bounds: Bounds

@@ -23,6 +23,9 @@ describe('units by choice', () => {
     ['temperature', 212, '°F', 373.15],
     ['torque', 100, 'lb·ft', 135.58179483314],
     ['length', 1, 'in', 0.0254],
+    // 1 lbf = 4.448 221 615 260 5 N exactly (NIST SP 811, B.8); over an inch of 0.0254 m.
+    ['springRate', 200, 'lb/in', 35_025.36704929527],
+    ['force', 1, 'lbf', 4.4482216152605],
   ] as const)('%s: %d %s and back', (kind, value, symbol, expected) => {
     expect(toSi(kind, value, symbol)).toBeCloseTo(expected, 9)
     expect(fromSi(kind, toSi(kind, value, symbol), symbol)).toBeCloseTo(value, 9)

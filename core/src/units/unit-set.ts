@@ -17,6 +17,8 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     share: '%',
     engineSpeed: 'rpm',
     speed: 'km/h',
+    springRate: 'N/mm',
+    force: 'N',
     ratio: '',
   },
   imperial: {
@@ -32,6 +34,8 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     share: '%',
     engineSpeed: 'rpm',
     speed: 'mph',
+    springRate: 'lb/in',
+    force: 'lbf',
     ratio: '',
   },
 }
@@ -53,6 +57,8 @@ export const UNIT_CHOICES: readonly UnitChoice[] = [
   { kind: 'temperature', word: 'Temperature', symbols: ['°C', '°F'] },
   { kind: 'length', word: 'Length', symbols: ['mm', 'in'] },
   { kind: 'volume', word: 'Volume', symbols: ['L', 'US gal'] },
+  { kind: 'springRate', word: 'Spring rate', symbols: ['N/mm', 'kgf/mm', 'lb/in'] },
+  { kind: 'force', word: 'Force', symbols: ['N', 'kN', 'lbf'] },
 ]
 
 /** The set with single quantities replaced; a symbol that is not offered is left out. */

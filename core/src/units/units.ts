@@ -13,6 +13,8 @@ export type QuantityKind =
   | 'share'
   | 'engineSpeed'
   | 'speed'
+  | 'springRate'
+  | 'force'
   | 'ratio'
 
 interface Unit {
@@ -26,6 +28,7 @@ interface Unit {
 const LB_KG = 0.45359237 // exact, international yard and pound agreement 1959
 const HP_W = 745.6998715822702 // 550 ft·lbf/s from the exact foot, pound and g = 9.80665 m/s² (NIST SP 811)
 const PS_W = 735.49875 // 75 kgf·m/s, exact
+const LBF_N = 4.4482216152605 // exact: the pound times standard gravity
 const LBFT_NM = 1.3558179483314003 // exact product, NIST SP 811
 
 /**
@@ -93,6 +96,17 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
     { symbol: 'm/s', factor: 1, aliases: ['mps'] },
     { symbol: 'km/h', factor: 1 / 3.6, aliases: ['kmh', 'kph'] },
     { symbol: 'mph', factor: 0.44704, aliases: ['mi/h'] },
+  ],
+  springRate: [
+    { symbol: 'N/m', factor: 1, aliases: [] },
+    { symbol: 'N/mm', factor: 1000, aliases: ['kn/m'] },
+    { symbol: 'kgf/mm', factor: 9806.65, aliases: ['kg/mm'] },
+    { symbol: 'lb/in', factor: LBF_N / 0.0254, aliases: ['lbf/in', 'lbs/in'] },
+  ],
+  force: [
+    { symbol: 'N', factor: 1, aliases: ['newton'] },
+    { symbol: 'kN', factor: 1000, aliases: [] },
+    { symbol: 'lbf', factor: LBF_N, aliases: ['lb', 'lbs'] },
   ],
   ratio: [{ symbol: '', factor: 1, aliases: ['x', '×'] }],
 }

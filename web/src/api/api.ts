@@ -1,6 +1,9 @@
 import {
+  type BatchWrite,
   type BuildFileReport,
   type CalculationDescription,
+  type DeviceCommand,
+  type DeviceEntry,
   type GarageEntry,
   type LogPage,
   listOfResource,
@@ -60,7 +63,7 @@ export const api = createApi({
       if (person) headers.set('x-person', encodeURIComponent(person))
     },
   }),
-  tagTypes: ['Build', 'Garage'],
+  tagTypes: ['Build', 'Garage', 'Devices'],
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
     garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build', 'Garage'] }),
@@ -79,19 +82,14 @@ export const api = createApi({
     }),
     createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
-      // The new record stands in the lists before the answer, goes when it is refused, and is replaced by what was stored.
-      onQueryStarted: async ({ buildId, resource, body }, { dispatch, queryFulfilled, getState }) => {
-        const key = listOfResource(resource)
-        const put = (list: (all: readonly unknown[]) => readonly unknown[]) => {
-          const { data } = api.endpoints.records.select(buildId)(getState() as never)
-          if (data) void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [key]: list(data[key]) }))
-        }
-        const without = (all: readonly unknown[]) => all.filter((entry) => (entry as Body).id !== body.id)
-        const isLine = resource === 'changes'
-        if (isLine) put((all) => [...without(all), { count: 1, zone: null, touchesPower: false, ...body, version: 0 }])
+      // What was stored stands in the lists at once, before they are read again.
+      onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled, getState }) => {
         const made = await queryFulfilled.catch(() => null)
-        if (made) put((all) => [...without(all), made.data])
-        else if (isLine) put(without)
+        const { data } = api.endpoints.records.select(buildId)(getState() as never)
+        if (!made || !data) return
+        const list = listOfResource(resource)
+        const others = (data[list] as readonly unknown[]).filter((entry) => (entry as Body).id !== made.data.id)
+        void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [list]: [...others, made.data] }))
       },
       invalidatesTags: (_r, error) => (error ? [] : ['Build']),
     }),
@@ -128,6 +126,29 @@ export const api = createApi({
     calculate: build.mutation<CalculationAnswer, { name: string; input: unknown }>({
       // A refusal is an answer with a sentence, not a failure of the server.
       query: ({ name, input }) => ({ url: `calc/${name}`, method: 'POST', body: input, validateStatus: ({ status }) => status === 200 || status === 422 }),
+    }),
+    batch: build.mutation<Body[], { buildId: string; batchId: string; writes: readonly BatchWrite[] }>({
+      query: ({ buildId, ...body }) => ({ url: `builds/${buildId}/batches`, method: 'POST', body }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+    addPhoto: build.mutation<Body, { buildId: string; id: string; recordId: string; file: File }>({
+      query: ({ buildId, file, ...ids }) => ({
+        url: `builds/${buildId}/photo-files`,
+        method: 'POST',
+        params: { ...ids, name: file.name },
+        body: typed(file, file.type.startsWith('image/') ? file.type : 'image/jpeg'),
+      }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+    devices: build.query<DeviceEntry[], void>({ query: () => 'devices', providesTags: ['Devices'] }),
+    findDevices: build.mutation<DeviceEntry[], void>({ query: () => ({ url: 'devices/find', method: 'POST', body: {} }), invalidatesTags: ['Devices'] }),
+    startStandIn: build.mutation<DeviceEntry, void>({ query: () => ({ url: 'devices/stand-ins', method: 'POST', body: {} }), invalidatesTags: ['Devices'] }),
+    stopStandIn: build.mutation<unknown, string>({
+      query: (id) => ({ url: `devices/stand-ins/${id}`, method: 'DELETE', body: {} }),
+      invalidatesTags: ['Devices'],
+    }),
+    askDevice: build.mutation<unknown, { id: string; command: DeviceCommand }>({
+      query: ({ id, command }) => ({ url: `devices/${id}/commands`, method: 'POST', body: command }),
     }),
     reorderStages: build.mutation<Body[], { buildId: string; stages: { id: string; version: number }[] }>({
       query: ({ buildId, stages }) => ({ url: `builds/${buildId}/stage-order`, method: 'PUT', body: { stages } }),

@@ -7,7 +7,7 @@ export type SendState = { status: 'idle' } | { status: 'sending' } | { status: '
 
 /**
  * Sends a write, and again with the same id while the server or its database is away; what was typed stays with the caller.
- * `send` resolves to the answer, or to null when it failed for good (the state says why).
+ * `send` resolves to the answer, or to null when it failed for good (the state says why), or when the caller keeps it itself in `onAway`.
  */
 export function useSender() {
   const [state, setState] = useState<SendState>({ status: 'idle' })
@@ -18,7 +18,7 @@ export function useSender() {
       isMounted.current = false
     }
   }, [])
-  const send = async <Answer>(write: () => Promise<Answer>): Promise<Answer | null> => {
+  const send = async <Answer>(write: () => Promise<Answer>, onAway?: () => void): Promise<Answer | null> => {
     setState({ status: 'sending' })
     for (let attempt = 0; ; attempt++) {
       try {
@@ -28,6 +28,11 @@ export function useSender() {
       } catch (error) {
         const failure = readFailure(error)
         const pause = PAUSES_MS[attempt]
+        if (failure.isAway && onAway) {
+          if (isMounted.current) setState({ status: 'idle' })
+          onAway()
+          return null
+        }
         if (!failure.isAway || pause === undefined || !isMounted.current) {
           if (isMounted.current) setState({ status: 'failed', failure })
           return null

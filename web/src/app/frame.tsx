@@ -1,6 +1,7 @@
 import { Link, Outlet, useMatch } from 'react-router'
 import { api } from '../api/api.ts'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../ui/words.ts'
+import { OutboxBar } from './outbox-bar.tsx'
 import { open } from './overlay-slice.ts'
 import { Overlays } from './overlays.tsx'
 import { prefer, unitsOf } from './preferences.ts'
@@ -15,6 +16,7 @@ export function Frame() {
         Skip to the page
       </a>
       <TopBar />
+      <OutboxBar />
       <Shortcuts />
       <Outlet />
       <Overlays />

@@ -18,6 +18,8 @@ const DONE_WORDS: Record<string, string> = {
   removeRecord: 'Deleted',
   reorderStages: 'Moved',
   importPulls: 'Imported',
+  batch: 'Wrote',
+  addPhoto: 'Added',
   createBuild: 'Made',
   patchBuild: 'Changed',
   removeBuild: 'Deleted',
@@ -27,6 +29,7 @@ const DONE_WORDS: Record<string, string> = {
 function whatWasWritten(endpoint: string, args: Record<string, unknown>, answer: Record<string, unknown>): string {
   if (endpoint === 'reorderStages') return 'the stages'
   if (endpoint === 'importPulls') return 'the pulls'
+  if (endpoint === 'batch') return `${(args.writes as readonly unknown[]).length} records`
   const resource = (args.resource as string | undefined) ?? 'builds'
   const name = answer.name ?? answer.dynoName
   return name ? `${name}` : recordWord(resource)

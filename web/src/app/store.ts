@@ -3,12 +3,13 @@ import { useDispatch, useSelector } from 'react-redux'
 import { api } from '../api/api.ts'
 import { writeStored } from '../ui/stored.ts'
 import { noteWrites } from './note-writes.ts'
+import { outboxReducer } from './outbox.ts'
 import { overlayReducer } from './overlay-slice.ts'
 import { PREFERENCES_KEY, preferencesReducer } from './preferences.ts'
 import { undoReducer } from './undo-slice.ts'
 
 export const store = configureStore({
-  reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, [api.reducerPath]: api.reducer },
+  reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, outbox: outboxReducer, [api.reducerPath]: api.reducer },
   middleware: (withDefaults) => withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware),
 })
 

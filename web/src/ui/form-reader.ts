@@ -39,14 +39,21 @@ export class FormReader {
   quantity(name: string, label: string, kind: QuantityKind): ReadQuantity {
     if (this.raw(name) === '') this.refuse(name, `${label} is empty. Type a number, with its unit if it is not ${this.units[kind]}.`)
     else {
-      try {
-        return parseQuantity(this.raw(name), kind, { defaultUnit: this.units[kind], decimalMark: this.decimalMark, field: label })
-      } catch (error) {
-        if (!(error instanceof CalculationError)) throw error
-        this.refuse(name, error.message)
-      }
+      const found = this.typedQuantity(name, this.raw(name), kind, label)
+      if (found) return found
     }
     return { value: Number.NaN, unit: '', typed: '' }
+  }
+
+  /** A quantity that is only a part of what the field holds; null, and the field refused, where it cannot be read. */
+  typedQuantity(name: string, text: string, kind: QuantityKind, label = name): ReadQuantity | null {
+    try {
+      return parseQuantity(text, kind, { defaultUnit: this.units[kind], decimalMark: this.decimalMark, field: label })
+    } catch (error) {
+      if (!(error instanceof CalculationError)) throw error
+      this.refuse(name, error.message)
+      return null
+    }
   }
 
   optionalQuantity(name: string, label: string, kind: QuantityKind): ReadQuantity | null {

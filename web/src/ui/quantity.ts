@@ -24,6 +24,8 @@ const PLAIN_DECIMALS: Record<QuantityKind, number> = {
   share: 1,
   engineSpeed: 0,
   speed: 1,
+  springRate: 1,
+  force: 0,
   ratio: 4,
 }
 

@@ -1,8 +1,11 @@
+import type { ResourceName } from '@bold-ballast/contract'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useSender } from '../api/use-sender.ts'
+import { enqueue } from '../app/outbox-sender.ts'
 import { FormReader, type FormValues } from './form-reader.ts'
 import { useQuantities } from './quantity.ts'
+import { StaleChoice } from './stale-choice.tsx'
 import { readStored, writeStored } from './stored.ts'
 
 export interface FieldSpec {
@@ -10,6 +13,8 @@ export interface FieldSpec {
   readonly label: string
   readonly hint?: string
   readonly type?: 'text' | 'select' | 'date' | 'datetime-local' | 'checkbox'
+  /** What is offered while typing. */
+  readonly suggestions?: readonly string[]
   readonly options?: readonly { value: string; label: string }[]
   readonly isWide?: boolean
   /** A heading that stands above this field. */
@@ -27,6 +32,8 @@ interface RecordFormProps {
   /** Sends a body; called again with the same one while the server is away. `version` replaces that of a stale write. */
   readonly send: (body: Record<string, unknown>) => Promise<unknown>
   readonly onDone: (body: Record<string, unknown>) => void
+  /** Where the record belongs, so that it can wait in the browser while the server is away; the form is done then. */
+  readonly queueAs?: { readonly buildId: string; readonly resource: ResourceName; readonly recordId?: string | undefined; readonly words: string }
   readonly children?: React.ReactNode
 }
 
@@ -36,7 +43,7 @@ interface Draft {
 }
 
 /** A form for one record: keyboard first, its draft kept in the browser, errors beside their fields, Enter submits. */
-export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, send, onDone, children }: RecordFormProps) {
+export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, send, onDone, queueAs, children }: RecordFormProps) {
   const key = `bold-ballast.draft.${draftKey}`
   const [draft] = useState(() => readStored<Draft>(key, { id: crypto.randomUUID(), values: {} }))
   const { units, decimalMark } = useQuantities()
@@ -51,8 +58,14 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
 
   const sendBody = async (body: Record<string, unknown>) => {
     setStaleBody(body)
-    const answer = await sender.send(() => send(body))
-    if (answer === null) return
+    let isKept = false
+    const keep = (to: NonNullable<typeof queueAs>) => {
+      isKept = true
+      const { buildId, resource, recordId, words } = to
+      enqueue({ buildId, resource, kind: recordId ? 'update' : 'create', recordId: recordId ?? String(body.id), body, words })
+    }
+    const answer = await sender.send(() => send(body), queueAs && (() => keep(queueAs)))
+    if (answer === null && !isKept) return
     writeStored(key, undefined)
     onDone(body)
   }
@@ -89,8 +102,10 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
                 mine={staleBody}
                 theirs={current}
                 keepMine={() => void sendBody({ ...staleBody, version: current.version })}
-                takeTheirs={() => onDone(staleBody)}
-                clear={() => writeStored(key, undefined)}
+                takeTheirs={() => {
+                  writeStored(key, undefined)
+                  onDone(staleBody)
+                }}
               />
             )}
           </div>
@@ -121,7 +136,7 @@ function FormField({
   error: string | undefined
   form: ReturnType<typeof useForm<FormValues>>
 }) {
-  const { label, hint, type = 'text', options = [], isWide, section } = field
+  const { label, hint, type = 'text', options = [], isWide, section, suggestions } = field
   const described = error ? `${id}-error` : hint ? `${id}-hint` : undefined
   const common = { id, 'aria-invalid': error ? true : undefined, 'aria-describedby': described }
   const isChecked = form.watch(field.name) === 'true'
@@ -153,7 +168,14 @@ function FormField({
                 ))}
               </select>
             ) : (
-              <input type={type} autoComplete="off" {...common} {...input} className="w-full" />
+              <input type={type} autoComplete="off" {...common} {...input} list={suggestions ? `${id}-list` : undefined} className="w-full" />
+            )}
+            {suggestions && (
+              <datalist id={`${id}-list`}>
+                {suggestions.map((text) => (
+                  <option key={text} value={text} />
+                ))}
+              </datalist>
             )}
           </>
         )}
@@ -168,66 +190,6 @@ function FormField({
             </p>
           )
         )}
-      </div>
-    </>
-  )
-}
-
-/** Two people changed one record: both versions side by side, and a choice. */
-function StaleChoice({
-  mine,
-  theirs,
-  keepMine,
-  takeTheirs,
-  clear,
-}: {
-  mine: Record<string, unknown>
-  theirs: Record<string, unknown>
-  keepMine: () => void
-  takeTheirs: () => void
-  clear: () => void
-}) {
-  const show = (value: unknown) =>
-    Array.isArray(value)
-      ? value.map((item) => (item as { typed?: string }).typed ?? JSON.stringify(item)).join(', ')
-      : typeof value === 'object' && value !== null
-        ? JSON.stringify(value)
-        : String(value ?? '–')
-  const differing = Object.keys(mine).filter((key) => key !== 'version' && show(mine[key]) !== show(theirs[key]))
-  return (
-    <>
-      <table className="my-2 w-full">
-        <thead>
-          <tr>
-            <th>Field</th>
-            <th>Yours</th>
-            <th>Theirs</th>
-          </tr>
-        </thead>
-        <tbody>
-          {differing.map((key) => (
-            <tr key={key} className="border-t border-line">
-              <td className="pr-3">{key}</td>
-              <td className="pr-3">{show(mine[key])}</td>
-              <td>{show(theirs[key])}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <div className="flex gap-2">
-        <button type="button" className="button" onClick={keepMine}>
-          Store mine
-        </button>
-        <button
-          type="button"
-          className="button"
-          onClick={() => {
-            clear()
-            takeTheirs()
-          }}
-        >
-          Keep theirs
-        </button>
       </div>
     </>
   )

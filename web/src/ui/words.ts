@@ -28,6 +28,15 @@ const RECORD_WORDS: Record<string, string> = {
   sessions: 'a dyno session',
   pulls: 'a pull',
   standings: 'which session stands',
+  zones: 'a zone',
+  boxes: 'a box',
+  lifts: 'a lifted reading',
+  'balance-steps': 'a round of turns',
+  balanceSteps: 'a round of turns',
+  sites: 'a place for ballast',
+  'ballast-aims': 'what ballast shall reach',
+  ballastAims: 'what ballast shall reach',
+  photos: 'a picture',
 }
 
 /** What a resource or list holds one of. */

@@ -1,14 +1,17 @@
+import { lazy, Suspense } from 'react'
 import { useBuild } from '../../app/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
+import { Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
 import { expectationsTable, goalsTable, stagesTable } from '../files/record-tables.ts'
 import { ExpectationsTab } from './expectations-tab.tsx'
 import { GoalsTab } from './goals-tab.tsx'
 import { StagesTab } from './stages-tab.tsx'
 
-const TABS = ['stages', 'goals', 'expectations'] as const
-const WORDS = { stages: 'Stages', goals: 'Targets and limits', expectations: 'Expected power' }
+const TABS = ['stages', 'goals', 'expectations', 'car'] as const
+const WORDS = { stages: 'Stages', goals: 'Targets and limits', expectations: 'Expected power', car: 'The car' }
+const CarTab = lazy(async () => ({ default: (await import('./car-tab.tsx')).CarTab }))
 
 /** Stages, targets, limits and what a stage should give. */
 export function PlanPage() {
@@ -30,11 +33,16 @@ export function PlanPage() {
         <h1>
           {records.stages.length} stages, {open1} still planned{late > 0 ? `, ${late} late` : ''}
         </h1>
-        <CsvButton name={`${records.build.name}-${tab}`} table={tables[tab]} />
+        {tab !== 'car' && <CsvButton name={`${records.build.name}-${tab}`} table={tables[tab]} />}
       </div>
       <Tabs names={TABS} words={WORDS} tab={tab} open={open} />
       {tab === 'stages' && <StagesTab records={records} buildId={buildId} />}
       {tab === 'goals' && <GoalsTab records={records} buildId={buildId} />}
+      {tab === 'car' && (
+        <Suspense fallback={<Loading what="the car" />}>
+          <CarTab records={records} />
+        </Suspense>
+      )}
       {tab === 'expectations' && <ExpectationsTab records={records} buildId={buildId} />}
     </>
   )

@@ -1,13 +1,16 @@
-import type { StoredRecords } from '@bold-ballast/contract'
+import type { RecordsAnswer, StoredRecords } from '@bold-ballast/contract'
 import { CalculationError, requirePartMass } from '@bold-ballast/core'
 import { api } from '../../api/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { type FormReader, type FormValues, localTime } from '../../ui/form-reader.ts'
+import { useQuantities } from '../../ui/quantity.ts'
 import { type FieldSpec, RecordForm } from '../../ui/record-form.tsx'
+import { Photos } from './photos.tsx'
+import { placeDefaults, placeFields, readPlace } from './place-fields.ts'
 
 type StoredChange = StoredRecords['changes'][number]
 
-function fieldSpecs(records: StoredRecords, change: StoredChange | null): FieldSpec[] {
+function fieldSpecs(records: RecordsAnswer, change: StoredChange | null): FieldSpec[] {
   const others = records.changes.filter((entry) => entry.id !== change?.id)
   const parts = (kind: string) => [
     { value: '', label: 'none' },
@@ -27,11 +30,13 @@ function fieldSpecs(records: StoredRecords, change: StoredChange | null): FieldS
     },
     { name: 'name', label: 'Name' },
     { name: 'count', label: 'Pieces' },
-    { name: 'zone', label: 'Zone' },
+    { name: 'zone', label: 'Zone', suggestions: records.zones.map(({ name }) => name) },
     {
       name: 'mass',
       label: change ? 'New value of one piece' : 'Mass of one piece',
-      hint: change ? `So far: ${typed}. Leave empty to keep it; old values stay.` : 'Such as 18.6 kg, 41 lb, 9 kg ± 0.5.',
+      hint: change
+        ? `So far: ${typed || 'not known'}. Leave empty to keep it; old values stay.`
+        : 'Such as 18.6 kg, 41 lb, 9 kg ± 0.5; empty where nobody knows.',
     },
     {
       name: 'proof',
@@ -58,11 +63,14 @@ function fieldSpecs(records: StoredRecords, change: StoredChange | null): FieldS
     { name: 'touchesPower', label: 'This change touches power', type: 'checkbox' },
     { name: 'fromChangeId', label: 'Transfer from', type: 'select', options: parts('off') },
     { name: 'toChangeId', label: 'Transfer to', type: 'select', options: parts('on') },
+    { name: 'cost', label: 'Cost, all pieces', hint: 'In the money you count in.' },
+    { name: 'hours', label: 'Hours of work' },
+    ...placeFields('place', 'Place of its own', 'Empty: that of its zone.'),
   ]
 }
 
-function readMass(read: FormReader, isNeeded: boolean) {
-  const found = isNeeded ? read.quantity('mass', 'Mass', 'mass') : read.optionalQuantity('mass', 'Mass', 'mass')
+function readMass(read: FormReader) {
+  const found = read.optionalQuantity('mass', 'Mass', 'mass')
   if (!found || Number.isNaN(found.value)) return null
   try {
     requirePartMass(found.value)
@@ -81,10 +89,15 @@ function readMass(read: FormReader, isNeeded: boolean) {
 }
 
 function changeBody(read: FormReader, change: StoredChange | null): Record<string, unknown> {
-  const value = readMass(read, change === null)
+  const value = readMass(read)
   const count = read.number('count', 'Pieces')
   if (!Number.isInteger(count) || count < 1) read.refuse('count', 'Pieces are 1 or more.')
   const state = read.raw('state')
+  const plain = (name: string, label: string) => {
+    const value = read.raw(name) === '' ? null : read.number(name, label)
+    if (value !== null && value < 0) read.refuse(name, `${label} is under zero. Type it without a sign.`)
+    return value
+  }
   return {
     kind: read.raw('kind'),
     name: read.text('name', 'Name'),
@@ -96,6 +109,9 @@ function changeBody(read: FormReader, change: StoredChange | null): Record<strin
     touchesPower: read.flag('touchesPower'),
     fromChangeId: read.optional('fromChangeId'),
     toChangeId: read.optional('toChangeId'),
+    cost: plain('cost', 'Cost'),
+    hours: plain('hours', 'Hours'),
+    place: readPlace(read, 'place'),
   }
 }
 
@@ -106,7 +122,7 @@ export function ChangeForm({
   change,
   onClose,
 }: {
-  records: StoredRecords
+  records: RecordsAnswer
   stageId: string
   change: StoredChange | null
   onClose: () => void
@@ -114,6 +130,7 @@ export function ChangeForm({
   const buildId = records.build.id
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
+  const { units } = useQuantities()
   const now = localTime(new Date())
   const defaults: FormValues = change
     ? {
@@ -127,6 +144,9 @@ export function ChangeForm({
         touchesPower: String(change.touchesPower),
         fromChangeId: change.fromChangeId ?? '',
         toChangeId: change.toChangeId ?? '',
+        cost: change.cost === null ? '' : String(change.cost),
+        hours: change.hours === null ? '' : String(change.hours),
+        ...placeDefaults('place', change.place, units.length),
       }
     : { kind: 'off', count: '1', proof: 'measured', state: 'done', doneAt: now, touchesPower: 'false' }
   return (
@@ -141,7 +161,9 @@ export function ChangeForm({
           change ? patch({ buildId, resource: 'changes', id: change.id, body }).unwrap() : create({ buildId, resource: 'changes', body }).unwrap()
         }
         onDone={onClose}
+        queueAs={{ buildId, resource: 'changes', recordId: change?.id, words: change ? `change to ${change.name}` : 'a ledger line' }}
       />
+      {change && <Photos records={records} recordId={change.id} />}
     </Panel>
   )
 }

@@ -4,6 +4,7 @@ import { memo, useEffect, useRef } from 'react'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import type { LedgerLine, LedgerRow } from './ledger-rows.ts'
+import { WeighField } from './weigh-field.tsx'
 
 export const HOW_WORDS = { guess: 'guess', catalogue: 'catalogue', calculated: 'calculated', measured: 'weighed', confirmed: 'weighed twice' } as const
 
@@ -19,9 +20,16 @@ interface TableProps {
   readonly marked: string | null
   readonly edit: (id: string) => void
   readonly remove: (line: LedgerLine) => void
+  /** The line whose weighing is being typed. */
+  readonly weighing: string | null
+  readonly setWeighing: (id: string | null) => void
+  readonly buildId: string
+  /** Ids of the picked lines while lines are picked for changing together, else null. */
+  readonly picked: ReadonlySet<string> | null
+  readonly pick: (id: string) => void
 }
 
-export function LedgerTable({ rows, score, stageId, marked, edit, remove }: TableProps) {
+export function LedgerTable({ rows, score, stageId, marked, edit, remove, weighing, setWeighing, buildId, picked, pick }: TableProps) {
   const { units } = useQuantities()
   const scroller = useRef<HTMLElement>(null)
   const isLong = rows.length > MOST_DRAWN
@@ -54,10 +62,10 @@ export function LedgerTable({ rows, score, stageId, marked, edit, remove }: Tabl
         <thead className={isLong ? 'sticky top-0 z-10 bg-sheet' : ''}>
           <tr>
             <th className="p-2">Part</th>
-            <th className="hidden p-2 sm:table-cell sm:w-[110px]">Zone</th>
-            <th className="hidden p-2 sm:table-cell sm:w-[110px]">How we know</th>
+            <th className="hidden p-2 sm:table-cell sm:w-[92px]">Zone</th>
+            <th className="hidden p-2 sm:table-cell sm:w-[104px]">How we know</th>
             <th className="p-2 text-right sm:w-[130px]">Mass, {units.mass}</th>
-            <th className="no-print p-2 sm:w-[130px]">
+            <th className="no-print p-2 sm:w-[166px]">
               <span className="sr-only">Actions</span>
             </th>
           </tr>
@@ -67,7 +75,21 @@ export function LedgerTable({ rows, score, stageId, marked, edit, remove }: Tabl
           {seen.map(({ index }) => {
             const row = rows[index] as LedgerRow
             if (row.kind === 'group') return <GroupRow key={row.group} row={row} stageId={stageId} score={score} />
-            return <LineRow key={row.change.id} row={row} isMarked={row.change.id === marked} edit={edit} remove={remove} />
+            const { id } = row.change
+            return (
+              <LineRow
+                key={id}
+                row={row}
+                isMarked={id === marked}
+                edit={edit}
+                remove={remove}
+                isWeighing={id === weighing}
+                setWeighing={setWeighing}
+                buildId={buildId}
+                isPicked={picked === null ? null : picked.has(id)}
+                pick={pick}
+              />
+            )
           })}
           {below > 0 && <Spacer px={below} />}
         </tbody>
@@ -107,39 +129,67 @@ interface LineProps {
   readonly isMarked: boolean
   readonly edit: (id: string) => void
   readonly remove: (line: LedgerLine) => void
+  readonly isWeighing: boolean
+  readonly setWeighing: (id: string | null) => void
+  readonly buildId: string
+  readonly isPicked: boolean | null
+  readonly pick: (id: string) => void
 }
 
 /** Whether a row would be drawn the same: figures are worked out anew after every write, and mostly say the same. */
 function looksAlike(a: LineProps, b: LineProps): boolean {
   const sameFigures = (Object.keys(a.row.figures) as (keyof typeof a.row.figures)[]).every((key) => a.row.figures[key] === b.row.figures[key])
-  const { row, isMarked, edit, remove } = a
-  return row.change === b.row.change && row.isPiece === b.row.isPiece && isMarked === b.isMarked && edit === b.edit && remove === b.remove && sameFigures
+  const rest = (Object.keys(a) as (keyof LineProps)[]).every((key) => key === 'row' || a[key] === b[key])
+  return a.row.change === b.row.change && a.row.isPiece === b.row.isPiece && rest && sameFigures
 }
 
-const LineRow = memo(function LineRow({ row, isMarked, edit, remove }: LineProps) {
+const LineRow = memo(function LineRow({ row, isMarked, edit, remove, isWeighing, setWeighing, buildId, isPicked, pick }: LineProps) {
   const { change, figures, isPiece } = row
+  const { text } = useQuantities()
   const waits = figures.saving === 'waiting' && change.kind === 'off'
+  // Typed here and not with the server yet.
+  const isUnsent = change.version === 0
+  const how = figures.isUnknown ? 'not weighed' : HOW_WORDS[figures.proof]
+  const notWeighed = figures.proof === 'guess' || figures.proof === 'catalogue'
   return (
     <tr id={`line-${change.id}`} className={`h-[38px] border-t border-line align-baseline ${isMarked ? 'bg-picked' : ''}`}>
       <td data-part className={`p-2 ${isPiece ? 'pl-8' : ''}`}>
+        {isPicked !== null && (
+          <input type="checkbox" className="mr-2 align-text-bottom" checked={isPicked} onChange={() => pick(change.id)} aria-label={`Pick ${change.name}`} />
+        )}
         {change.count > 1 && `${change.count} × `}
         {change.name}
         {isPiece && <span className="text-quiet">, goes back on</span>} {waits && <strong className="text-wait">waiting</strong>}
         {change.state === 'planned' && <span className="text-planned-text"> planned</span>}
         {change.touchesPower && <span className="text-quiet"> touches power</span>}
         {figures.disagrees && <strong className="text-wait"> weighings disagree</strong>}
-        <span className="block text-xs text-quiet sm:hidden">{[HOW_WORDS[figures.proof], change.zone].filter(Boolean).join(', ')}</span>
+        {isUnsent && <strong className="text-wait"> not sent yet</strong>}
+        <span className="block text-xs text-quiet sm:hidden">{[how, change.zone].filter(Boolean).join(', ')}</span>
       </td>
       <td className="hidden p-2 text-quiet sm:table-cell">{change.zone ?? ''}</td>
-      <td className="hidden p-2 text-quiet sm:table-cell">{HOW_WORDS[figures.proof]}</td>
+      <td className="hidden p-2 text-quiet sm:table-cell">
+        {how}
+        {figures.guessedKg !== null && <span className="block text-xs">guessed {text('mass', figures.guessedKg)}</span>}
+      </td>
       <td className="p-2 text-right">
-        <Figure kind="mass" value={figures.massKg} sd={figures.sdKg || undefined} sign proof={figures.proof} showUnit={false} align={3} />
+        {isWeighing ? (
+          <WeighField buildId={buildId} line={row} close={() => setWeighing(null)} />
+        ) : figures.isUnknown ? (
+          <strong className="text-wait">not known</strong>
+        ) : (
+          <Figure kind="mass" value={figures.massKg} sd={figures.sdKg || undefined} sign proof={figures.proof} showUnit={false} align={3} />
+        )}
       </td>
       <td className="no-print p-1 text-right whitespace-nowrap">
-        <button type="button" className="word-link mr-3" onClick={() => edit(change.id)} aria-label={`Change ${change.name}`}>
+        {notWeighed && !isUnsent && (
+          <button type="button" className="word-link mr-2" onClick={() => setWeighing(change.id)} aria-label={`Weigh ${change.name}`}>
+            weigh
+          </button>
+        )}
+        <button type="button" className="word-link mr-2" disabled={isUnsent} onClick={() => edit(change.id)} aria-label={`Change ${change.name}`}>
           change
         </button>
-        <button type="button" className="word-link" onClick={() => remove(row)} aria-label={`Delete ${change.name}`}>
+        <button type="button" className="word-link" disabled={isUnsent} onClick={() => remove(row)} aria-label={`Delete ${change.name}`}>
           delete
         </button>
       </td>

@@ -1,68 +1,61 @@
-import type { StoredRecords } from '@bold-ballast/contract'
-import { PAD_NAMES, PAD_WORDS, type WeightRoom } from '@bold-ballast/core'
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { type ConditionDifference, PAD_NAMES, type WeightRoom } from '@bold-ballast/core'
+import { useState } from 'react'
 import { api } from '../../api/api.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
-import { type FormReader, localTime } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { type FieldSpec, RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
 import { Empty } from '../../ui/states.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { timeText } from '../../ui/words.ts'
 import { weighingsTable } from '../files/record-tables.ts'
+import { InCarPanel } from './in-car-panel.tsx'
+import { Photos } from './photos.tsx'
+import { WeighingPanel } from './weighing-panel.tsx'
 
-type StoredWeighing = StoredRecords['weighings'][number]
+type StoredWeighing = RecordsAnswer['weighings'][number]
 
-const FIELDS: readonly FieldSpec[] = [
-  { name: 'at', label: 'When', type: 'datetime-local', section: 'Visit' },
-  { name: 'scales', label: 'Which scales', hint: 'Two sets that agree confirm more than one set twice.' },
-  ...PAD_NAMES.map(
-    (pad, i): FieldSpec => ({
-      name: pad,
-      label: PAD_WORDS[pad].charAt(0).toUpperCase() + PAD_WORDS[pad].slice(1),
-      ...(i === 0 ? { section: 'Pads (leave a dead pad empty)' } : {}),
-    }),
-  ),
-  { name: 'driver', label: 'Driver in the car', section: 'Conditions', hint: '0 when the driver was out.' },
-  { name: 'fuel', label: 'Fuel in the tank', hint: 'With ± if you are not sure: 42 L ± 3.' },
-  { name: 'extraName', label: 'Something extra in the car', hint: 'Tools, spare wheel: it is taken off again.' },
-  { name: 'extraMass', label: 'Its mass' },
-  { name: 'note', label: 'Note', isWide: true },
-]
+const DIFFERENCE_WORDS: Record<ConditionDifference['what'], string> = {
+  driver: 'driver',
+  fuel: 'fuel',
+  scales: 'scales',
+  placement: 'how it stood',
+  bars: 'bars',
+  level: 'level of the floor',
+  tyrePressure: 'tyre pressure',
+  rideHeight: 'ride height',
+}
 
-function weighingBody(read: FormReader): Record<string, unknown> {
-  const pads = Object.fromEntries(
-    PAD_NAMES.map((pad) => {
-      const found = read.optionalQuantity(pad, PAD_WORDS[pad], 'mass')
-      if (found && found.value < 0) read.refuse(pad, `The ${PAD_WORDS[pad]} pad reads under zero. Zero the pads and read again.`)
-      if (found && found.value > 5000) read.refuse(pad, `The ${PAD_WORDS[pad]} pad reads over 5 000 kg. Check the number and its unit.`)
-      return [pad, found && { massKg: found.value, sdKg: found.sd ?? null, typed: found.typed }]
-    }),
-  )
-  if (PAD_NAMES.every((pad) => pads[pad] === null)) read.refuse('LF', 'No pad was read. Type at least one.')
-  const fuel = read.quantity('fuel', 'Fuel', 'volume')
-  const extraName = read.optional('extraName')
-  const extra = extraName ? read.quantity('extraMass', 'Its mass', 'mass') : null
-  return {
-    at: read.instant('at', 'When'),
-    scales: read.optional('scales'),
-    pads,
-    driverInKg: read.quantity('driver', 'Driver', 'mass').value,
-    fuelL: fuel.value,
-    fuelSdL: fuel.sd ?? null,
-    extras: extra ? [{ name: extraName, massKg: extra.value, sdKg: extra.sd ?? null }] : [],
-    note: read.optional('note'),
-  }
+const METHOD_SHORT = {
+  axlesOnBlocks: 'in two placements on blocks',
+  cornerSwapped: 'in two placements, a corner swapped',
+  otherAxleOnFloor: 'axle by axle, the other on the floor',
+} as const
+
+/** What was noted of how the car stood. */
+function Noted({ conditions }: { conditions: StoredWeighing['conditions'] }) {
+  const { text } = useQuantities()
+  if (!conditions) return null
+  const { barsDisconnected, isLevel, tyrePressurePa, rideHeightFrontM, rideHeightRearM } = conditions
+  const heights = [rideHeightFrontM, rideHeightRearM].map((height) => (height ? text('length', height) : '–'))
+  const parts = [
+    barsDisconnected === null ? null : barsDisconnected ? 'bars off' : 'bars on',
+    isLevel === null ? null : isLevel ? 'floor level' : 'floor not level',
+    tyrePressurePa ? `tyres ${text('pressure', tyrePressurePa, { decimals: 0 })}` : null,
+    rideHeightFrontM || rideHeightRearM ? `ride height ${heights.join(' and ')}` : null,
+  ].filter(Boolean)
+  return <span className="block max-w-[190px] text-xs">{parts.join(', ')}</span>
 }
 
 /** Visits to the scales: what the pads said, what that is at the reference condition, and what stays unexplained. */
-export function Scales({ records, room, stageId }: { records: StoredRecords; room: WeightRoom; stageId: string }) {
+export function Scales({ records, room, stageId }: { records: RecordsAnswer; room: WeightRoom; stageId: string }) {
   const buildId = records.build.id
   const { text, units } = useQuantities()
   const [isAdding, setIsAdding] = useAsked('weighing')
-  const [create] = api.useCreateRecordMutation()
+  const [inCarOf, setInCarOf] = useState<string | null>(null)
+  const [picturesOf, setPicturesOf] = useState<string | null>(null)
   const [patch] = api.usePatchRecordMutation()
   const removal = useRemoval(buildId, 'weighings')
   const { driverKg, fuelL } = records.build.reference
@@ -77,6 +70,8 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
       id: weighing.id,
       body: { version: weighing.version, setAside: weighing.setAside === null ? 'set aside by hand' : null },
     })
+  const inCar = records.weighings.find(({ id }) => id === inCarOf)
+  const pictured = records.weighings.find(({ id }) => id === picturesOf)
   const sorted = [...records.weighings].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
   return (
     <>
@@ -122,8 +117,12 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                       {weighing.setAside && <strong className="text-wait">set aside</strong>}
                     </td>
                     <td className="p-2 text-quiet">
-                      driver {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg)}` : 'out'}
-                      <span className="block">{text('volume', weighing.fuelL, { isGoal: true })}</span>
+                      <span className="block whitespace-nowrap">
+                        driver {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg, { isGoal: true })}` : 'out'},{' '}
+                        {text('volume', weighing.fuelL, { isGoal: true })}
+                      </span>
+                      <Noted conditions={weighing.conditions} />
+                      {weighing.secondPlacement && <span className="block">{METHOD_SHORT[weighing.secondPlacement.method]}</span>}
                       {weighing.extras.map((extra) => (
                         <span key={extra.name} className="block">
                           {extra.name} {text('mass', extra.massKg)}
@@ -142,6 +141,13 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                         />
                       ) : (
                         <span className="block max-w-[260px] text-left text-sm">{figures?.refusal}</span>
+                      )}
+                      {figures?.floor && <span className="block max-w-[260px] text-left text-xs text-quiet">{figures.refusal}</span>}
+                      {figures && figures.differences.length > 0 && (
+                        <span className="block max-w-[280px] text-left text-xs text-wait">
+                          Not taken like the one before: {figures.differences.map(({ what }) => DIFFERENCE_WORDS[what]).join(', ')}.
+                          {figures.differences.every(({ isCorrected }) => isCorrected) ? ' The total is corrected for it.' : ' Compare with care.'}
+                        </span>
                       )}
                       {figures?.warnings.map((warning) => (
                         <span key={warning} className="block text-left text-xs text-wait">
@@ -165,7 +171,23 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
                       )}
                       {unexplained?.isFlagged && <strong className="block text-xs">over twice its spread</strong>}
                     </td>
-                    <td className="p-2 text-right whitespace-nowrap">
+                    <td className="p-2 text-right">
+                      <button
+                        type="button"
+                        className="word-link mr-3"
+                        onClick={() => setInCarOf(weighing.id)}
+                        aria-label={`What was in the car on ${timeText(weighing.at)}: ${figures?.inCarCount ?? 0} lines`}
+                      >
+                        {figures?.inCarCount ?? 0} lines in
+                      </button>
+                      <button
+                        type="button"
+                        className="word-link mr-3"
+                        onClick={() => setPicturesOf(weighing.id)}
+                        aria-label={`Pictures of the weighing of ${timeText(weighing.at)}`}
+                      >
+                        pictures
+                      </button>
                       <button
                         type="button"
                         className="word-link mr-3"
@@ -190,18 +212,18 @@ export function Scales({ records, room, stageId }: { records: StoredRecords; roo
           </table>
         </section>
       )}
-      {isAdding && (
-        <Panel title="On the scales" onClose={() => setIsAdding(false)}>
-          <p className="mb-3 text-quiet">Level floor, bar disconnected, tyres at race pressure, steering straight, car rolled on and settled.</p>
-          <RecordForm
-            draftKey={`${buildId}.weighing`}
-            fields={FIELDS}
-            defaults={{ at: localTime(new Date()), driver: '0' }}
-            submitLabel="Store the weighing"
-            toBody={(read, id) => ({ id, stageId, ...weighingBody(read) })}
-            send={(body) => create({ buildId, resource: 'weighings', body }).unwrap()}
-            onDone={() => setIsAdding(false)}
-          />
+      {room.repeatability.map((group) => (
+        <p key={group.weighingIds.join()} className="mt-3">
+          Repeatability: {group.weighingIds.length} weighings of one car{group.scales && ` on ${group.scales}`} differ by{' '}
+          <strong>± {text('mass', group.totalSdKg, { decimals: 2 })}</strong> in total; by pad{' '}
+          {PAD_NAMES.map((pad) => `${pad} ± ${text('mass', group.padSdKg[pad], { decimals: 2 })}`).join(', ')}.
+        </p>
+      ))}
+      {isAdding && <WeighingPanel records={records} stageId={stageId} onClose={() => setIsAdding(false)} />}
+      {inCar && <InCarPanel records={records} weighing={inCar} onClose={() => setInCarOf(null)} />}
+      {pictured && (
+        <Panel title={`Weighing of ${timeText(pictured.at)}`} onClose={() => setPicturesOf(null)}>
+          <Photos records={records} recordId={pictured.id} />
         </Panel>
       )}
     </>

@@ -3,6 +3,7 @@ import { PAD_NAMES, PAD_WORDS, type WeightRoom } from '@bold-ballast/core'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { dayText } from '../../ui/words.ts'
+import { crossFigure } from './cross.ts'
 
 const PLACES = { LF: { x: 8, y: 34 }, RF: { x: 8, y: 168 }, LR: { x: 248, y: 34 }, RR: { x: 248, y: 168 } } as const
 const BODY = { x: 70, y: 52, width: 178, height: 84 }
@@ -16,7 +17,8 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
     .at(-1)
   const figures = room.weighings.find((entry) => entry.weighingId === weighing?.id)
   if (!weighing || !figures) return null
-  const { corners, centre } = figures
+  const { corners, centre, floor } = figures
+  const cross = corners && crossFigure(records.build.crossConvention, corners)
   const { wheelbaseM, trackFrontM, trackRearM } = records.build
   const across = Math.max(trackFrontM, trackRearM)
   const axle = { front: BODY.x + 34, rear: BODY.x + BODY.width - 34 }
@@ -25,7 +27,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
     y: BODY.y + BODY.height / 2 - (centre.leftOfMiddleM.value / across) * BODY.height,
   }
   const reading = (pad: (typeof PAD_NAMES)[number]) => {
-    const value = weighing.pads[pad]
+    const value = weighing.pads[pad] ?? weighing.secondPlacement?.pads[pad]
     return value ? format('mass', value.massKg).number : 'no reading'
   }
   return (
@@ -56,7 +58,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
         )}
         {PAD_NAMES.map((pad) => (
           <g key={pad} fill="var(--ink)">
-            <text x={PLACES[pad].x} y={PLACES[pad].y - 8} fontSize={weighing.pads[pad] ? 18 : 13} fontWeight="700">
+            <text x={PLACES[pad].x} y={PLACES[pad].y - 8} fontSize={reading(pad) === 'no reading' ? 13 : 18} fontWeight="700">
               {reading(pad)}
             </text>
             <text x={PLACES[pad].x} y={PLACES[pad].y + 8} fontSize="11.5" fill="var(--quiet)">
@@ -72,7 +74,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
               ['Total', 'mass', corners.totalKg],
               ['Front', 'share', corners.frontShare],
               ['Left', 'share', corners.leftShare],
-              ['Cross, RF + LR', 'share', corners.crossShareRfLr],
+              [cross?.word ?? '', cross?.kind ?? 'share', cross ?? corners.crossShareRfLr],
             ] as const
           ).map(([word, kind, entry]) => (
             <div key={word} className="flex items-baseline justify-between gap-2 border-t border-line py-1.5">
@@ -85,6 +87,12 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
         </dl>
       ) : (
         <>
+          {floor && (
+            <p className="mb-2 font-bold">
+              Total <Figure kind="mass" value={floor.totalKg.value} sd={floor.totalKg.sd} showSpread working={{ of: 'weighing', id: weighing.id }} />, front{' '}
+              <Figure kind="share" value={floor.frontShare.value} sd={floor.frontShare.sd} showSpread />
+            </p>
+          )}
           <p className="mb-2">{figures.refusal}</p>
           <ul>
             {figures.known.map((entry) => (

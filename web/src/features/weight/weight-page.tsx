@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react'
 import { api } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
 import { useQuantities } from '../../ui/quantity.ts'
@@ -8,7 +9,23 @@ import { Ledger } from './ledger.tsx'
 import { Scales } from './scales.tsx'
 import { LatestWeighing } from './weighing-figure.tsx'
 
-const TABS = ['ledger', 'scales'] as const
+const TABS = ['ledger', 'score', 'scales', 'finished', 'centre', 'balance', 'ballast'] as const
+const WORDS: Record<(typeof TABS)[number], string> = {
+  ledger: 'Ledger',
+  score: 'Score',
+  scales: 'Scales',
+  finished: 'Finished car',
+  centre: 'Centre',
+  balance: 'Corner balance',
+  ballast: 'Ballast',
+}
+const ScoreTab = lazy(async () => ({ default: (await import('./score-tab.tsx')).ScoreTab }))
+const FinishedTab = lazy(async () => ({ default: (await import('./finished-tab.tsx')).FinishedTab }))
+const CentreTab = lazy(async () => ({ default: (await import('./centre-tab.tsx')).CentreTab }))
+const BalanceTab = lazy(async () => ({ default: (await import('./balance-tab.tsx')).BalanceTab }))
+const BallastTab = lazy(async () => ({ default: (await import('./ballast-tab.tsx')).BallastTab }))
+/** Tabs beside which the finished car and the latest weighing stand. */
+const WITH_ASIDE: readonly string[] = ['ledger', 'score', 'scales']
 
 /** What came off and goes on, the scales, and the finished car. */
 export function WeightPage() {
@@ -32,19 +49,25 @@ export function WeightPage() {
         <h1>{title}</h1>
         {flagged.length > 0 && <p className="text-wait">scales and ledger disagree once</p>}
       </div>
-      <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_330px]">
+      <Tabs names={TABS} words={WORDS} tab={tab} open={open} />
+      <div className={WITH_ASIDE.includes(tab) ? 'grid gap-8 min-[1180px]:grid-cols-[1fr_330px]' : ''}>
         <div className="min-w-0">
-          <Tabs names={TABS} words={{ ledger: 'Ledger', scales: 'Scales' }} tab={tab} open={open} />
-          {tab === 'ledger' ? (
-            <Ledger records={records} room={room} position={position} stageId={stage.id} />
-          ) : (
-            <Scales records={records} room={room} stageId={stage.id} />
-          )}
+          <Suspense fallback={<Loading what={WORDS[tab].toLowerCase()} />}>
+            {tab === 'ledger' && <Ledger records={records} room={room} position={position} stageId={stage.id} />}
+            {tab === 'score' && <ScoreTab records={records} board={board} room={room} position={position} />}
+            {tab === 'scales' && <Scales records={records} room={room} stageId={stage.id} />}
+            {tab === 'finished' && <FinishedTab records={records} board={board} room={room} position={position} />}
+            {tab === 'centre' && <CentreTab records={records} room={room} />}
+            {tab === 'balance' && <BalanceTab records={records} room={room} stageId={stage.id} />}
+            {tab === 'ballast' && <BallastTab key={stage.id} records={records} room={room} position={position} stageId={stage.id} />}
+          </Suspense>
         </div>
-        <aside className="grid content-start gap-8 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
-          <Forecast records={records} board={board} room={room} />
-          <LatestWeighing records={records} room={room} />
-        </aside>
+        {WITH_ASIDE.includes(tab) && (
+          <aside className="grid content-start gap-8 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
+            <Forecast records={records} board={board} room={room} />
+            <LatestWeighing records={records} room={room} />
+          </aside>
+        )}
       </div>
     </>
   )

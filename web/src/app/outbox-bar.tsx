@@ -1,0 +1,68 @@
+import { StaleChoice } from '../ui/stale-choice.tsx'
+import { recordWord } from '../ui/words.ts'
+import type { Waiting } from './outbox.ts'
+import { discard, flush, sendAgain } from './outbox-sender.ts'
+import { useAppSelector } from './store.ts'
+
+/** What waits in this browser and what was refused, in plain sight on every page until it is stored or given up. */
+export function OutboxBar() {
+  const { items, away } = useAppSelector((state) => state.outbox)
+  const waiting = items.filter((item) => item.refusal === null)
+  const refused = items.filter((item) => item.refusal !== null)
+  const isWorthSaying = refused.length > 0 || (away !== null && waiting.length > 0)
+  if (!isWorthSaying) return null
+  return (
+    <section aria-label="Not stored yet" className="no-print border-b border-line bg-page px-5 py-2">
+      {waiting.length > 0 && (
+        <details>
+          <summary className="min-h-6 cursor-pointer text-wait">
+            <span role="status">
+              {waiting.length === 1 ? '1 entry waits' : `${waiting.length} entries wait`} for the server. {away} Kept in this browser, sent in order by itself;
+              each is stored once.
+            </span>
+          </summary>
+          <ol className="my-1 list-decimal pl-6">
+            {waiting.map((item) => (
+              <li key={item.id}>{item.words}</li>
+            ))}
+          </ol>
+          <button type="button" className="word-link" onClick={() => void flush()}>
+            Try now
+          </button>
+        </details>
+      )}
+      {refused.map((item) => (
+        <Refused key={item.id} item={item} />
+      ))}
+    </section>
+  )
+}
+
+function Refused({ item }: { item: Waiting }) {
+  const problem = item.refusal?.problem
+  const current = problem?.current as Record<string, unknown> | undefined
+  return (
+    <div role="alert" className="my-1 border-l-4 border-danger py-1 pl-3">
+      <p>
+        <strong>Not stored: {item.words}</strong> ({recordWord(item.resource)}). {item.refusal?.message}
+      </p>
+      {problem?.code === 'stale' && current ? (
+        <StaleChoice
+          mine={item.body}
+          theirs={current}
+          keepMine={() => sendAgain(item.id, { ...item.body, version: current.version })}
+          takeTheirs={() => discard(item.id)}
+        />
+      ) : (
+        <p className="flex gap-4">
+          <button type="button" className="word-link" onClick={() => sendAgain(item.id, item.body)}>
+            Send it again
+          </button>
+          <button type="button" className="word-link" onClick={() => discard(item.id)}>
+            Give it up
+          </button>
+        </p>
+      )}
+    </div>
+  )
+}

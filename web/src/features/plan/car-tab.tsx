@@ -1,0 +1,120 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { api } from '../../api/api.ts'
+import type { FormReader, FormValues } from '../../ui/form-reader.ts'
+import { typedText, useQuantities } from '../../ui/quantity.ts'
+import { type FieldSpec, RecordForm } from '../../ui/record-form.tsx'
+import { buildBody, buildFieldSpecs } from '../garage/build-form.ts'
+import { placeDefaults, placeFields, readPlace } from '../weight/place-fields.ts'
+
+const AXLES = ['front', 'rear'] as const
+const CORNER_FIELDS = [
+  ['wheelRate', 'wheelRateNPerM', 'springRate', 'rate at the wheel', 'Spring rate times motion ratio squared; bars left out.'],
+  ['tyreRate', 'tyreRateNPerM', 'springRate', 'tyre rate', 'May stay empty; 200 N/mm is usual.'],
+  ['motionRatio', 'motionRatio', 'ratio', 'motion ratio', 'Spring travel over wheel travel.'],
+  ['pitch', 'threadPitchM', 'length', 'perch thread pitch', 'How far one turn moves it.'],
+] as const
+
+function moreFields(): FieldSpec[] {
+  return [
+    ...placeFields('driver', 'Where the driver sits', 'Brings corners to the reference; may stay empty.'),
+    ...placeFields('fuel', 'Where the tank is'),
+    ...AXLES.flatMap((axle) =>
+      CORNER_FIELDS.map(
+        ([name, , , word, hint], i): FieldSpec => ({
+          name: `${axle}${name}`,
+          label: `${axle === 'front' ? 'Front' : 'Rear'} ${word}`,
+          hint,
+          ...(i === 0 && axle === 'front' ? { section: 'Springs: for corner balance, and for cross share with ballast' } : {}),
+        }),
+      ),
+    ),
+    {
+      name: 'crossConvention',
+      label: 'Cross is said as',
+      section: 'Schools: good people differ here',
+      type: 'select',
+      options: [
+        { value: 'rfLr', label: 'right front and left rear, share' },
+        { value: 'lfRr', label: 'left front and right rear, share' },
+        { value: 'wedge', label: 'wedge: left rear less right rear, mass' },
+      ],
+    },
+    {
+      name: 'guessPairsFrom',
+      label: 'How guesses run is learned from',
+      type: 'select',
+      options: [
+        { value: 'build', label: 'this build alone' },
+        { value: 'garage', label: 'every build in the garage' },
+      ],
+    },
+  ]
+}
+
+function readSuspension(read: FormReader) {
+  const names = AXLES.flatMap((axle) => CORNER_FIELDS.filter(([name]) => name !== 'tyreRate').map(([name]) => `${axle}${name}`))
+  if (names.every((name) => read.raw(name) === '')) return null
+  for (const name of names) if (read.raw(name) === '') read.refuse(name, 'Springs need all of these. Type it, or empty the others.')
+  const axle = (which: (typeof AXLES)[number]) =>
+    Object.fromEntries(
+      CORNER_FIELDS.map(([name, key, kind, word]) => {
+        const found = read.optionalQuantity(`${which}${name}`, word, kind)
+        if (found && found.value <= 0) read.refuse(`${which}${name}`, `The ${word} must be more than zero.`)
+        return [key, found?.value ?? null]
+      }),
+    )
+  return { front: axle('front'), rear: axle('rear') }
+}
+
+/** The car itself: dimensions, reference, places, springs, and the schools its numbers follow. */
+export function CarTab({ records }: { records: RecordsAnswer }) {
+  const { build } = records
+  const { units } = useQuantities()
+  const [patch] = api.usePatchBuildMutation()
+  const { reference, powerBasis, baselineMass, suspension } = build
+  const shown = (kind: 'mass' | 'length' | 'volume' | 'fuelDensity' | 'springRate' | 'ratio', value: number | null | undefined) =>
+    value === null || value === undefined ? '' : typedText(kind, value, units[kind])
+  const defaults: FormValues = {
+    name: build.name,
+    discipline: build.discipline,
+    drivenAxles: build.drivenAxles,
+    className: build.className ?? '',
+    wheelbase: shown('length', build.wheelbaseM),
+    trackFront: shown('length', build.trackFrontM),
+    trackRear: shown('length', build.trackRearM),
+    driver: shown('mass', reference.driverKg),
+    fuel: shown('volume', reference.fuelL),
+    fuelDensity: shown('fuelDensity', reference.fuelKgPerL),
+    baselineMass: baselineMass?.typed ?? shown('mass', baselineMass?.massKg),
+    ...powerBasis,
+    ...placeDefaults('driver', build.driverPlace, units.length),
+    ...placeDefaults('fuel', build.fuelPlace, units.length),
+    ...Object.fromEntries(AXLES.flatMap((axle) => CORNER_FIELDS.map(([name, key, kind]) => [`${axle}${name}`, shown(kind, suspension?.[axle][key])]))),
+    crossConvention: build.crossConvention ?? 'rfLr',
+    guessPairsFrom: build.guessPairsFrom ?? 'build',
+  }
+  return (
+    <div className="max-w-[760px]">
+      <RecordForm
+        key={build.version}
+        draftKey={`car.${build.id}.${build.version}`}
+        fields={[...buildFieldSpecs(units), ...moreFields()]}
+        defaults={defaults}
+        submitLabel="Store the car"
+        toBody={(read) => ({
+          version: build.version,
+          ...buildBody(read),
+          // What was not typed anew stays as it is, with its proof.
+          ...(read.raw('baselineMass') === defaults.baselineMass ? { baselineMass } : {}),
+          driverPlace: readPlace(read, 'driver'),
+          fuelPlace: readPlace(read, 'fuel'),
+          suspension: readSuspension(read),
+          crossConvention: read.raw('crossConvention'),
+          guessPairsFrom: read.raw('guessPairsFrom'),
+        })}
+        send={(body) => patch({ buildId: build.id, body }).unwrap()}
+        onDone={() => {}}
+      />
+    </div>
+  )
+}
