@@ -14,7 +14,7 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           globalSetup: ['test/global-setup.ts'],
           hookTimeout: 30_000,
-          testTimeout: 15_000,
+          testTimeout: 30_000,
         },
       },
     ],

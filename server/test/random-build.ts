@@ -17,6 +17,9 @@ interface Shape {
 function fileOf({ offs, weighings, pulls, goalKg }: Shape): BuildFile {
   const stages = ['As bought', 'Strip', 'Power'].map((name, position) => ({ id: randomUUID(), position, name }))
   const sessionId = randomUUID()
+  const boxId = randomUUID()
+  const place = { xM: goalKg / 1000, yM: -0.2, zM: 0.4 }
+  const weighingIds = weighings.map(() => randomUUID())
   const pullRecords = pulls.map((peakW, position) => ({
     id: randomUUID(),
     sessionId,
@@ -40,13 +43,48 @@ function fileOf({ offs, weighings, pulls, goalKg }: Shape): BuildFile {
       kind: i % 3 === 2 ? 'on' : 'off',
       name: i === 0 ? 'bench' : `part ${i}`,
       count: 1 + (i % 2),
-      values: [{ massKg: kg, sdKg: null, proof, typed, at: at(i, 8) }],
+      // Every fourth was weighed in a box, every fifth by nobody.
+      values:
+        i % 5 === 4
+          ? []
+          : [{ massKg: kg, sdKg: null, proof, typed, at: at(i, 8), box: i % 4 === 3 ? { boxId, position: i, readingKg: 90 + i, readingSdKg: 0.1 } : null }],
+      boxId: i % 4 === 3 ? boxId : null,
+      zone: i % 2 ? 'Cabin' : null,
+      place: i % 3 === 1 ? place : null,
+      cost: i % 3 === 0 ? kg : null,
+      hours: i % 3 === 0 ? i / 2 : null,
       state: done ? 'done' : 'planned',
       doneAt: done ? at(i, 9) : null,
     })),
     expectations: [{ id: randomUUID(), stageId: stages[2]?.id, mode: 'times', value: 1.2, sd: 0.05, proof: 'guess' }],
-    weighings: weighings.map(({ day, kg, fuelL }) => ({
+    zones: [{ id: randomUUID(), name: 'cabin', place }],
+    boxes: [{ id: boxId, name: 'crate', emptyKg: 1.2, typed: '1.2' }],
+    sites: [{ id: randomUUID(), name: 'floor', place, limitKg: 20, plates: [{ massKg: 2.5, count: 4 }] }],
+    ballastAims: [{ id: randomUUID(), stageId: stages[2]?.id, minimumKg: goalKg, objective: 'nearestShares', front: { value: 0.52 }, loadFactorG: 20 }],
+    lifts: weighingIds.slice(0, 1).map((weighingId) => ({
       id: randomUUID(),
+      weighingId,
+      at: at(61, 9),
+      lifted: 'rear',
+      liftM: 0.4,
+      rearAxleKg: 500,
+      radiusFrontM: 0.3,
+      radiusRearM: 0.31,
+    })),
+    balanceSteps: [
+      {
+        id: randomUUID(),
+        stageId: stages[1]?.id,
+        at: at(3, 9),
+        school: 'heightKept',
+        wantedCrossRfLr: 0.5,
+        before: { LF: 300, RF: 301, LR: 290, RR: 291 },
+        turns: { LF: 0.25, RF: -0.25, LR: 0, RR: 0.5 },
+      },
+    ],
+    weighings: weighings.map(({ day, kg, fuelL }, i) => ({
+      id: weighingIds[i],
+      conditions: i % 2 ? { barsDisconnected: true, tyrePressurePa: 180_000 } : null,
       stageId: stages[1]?.id,
       at: at(day, 12),
       pads: { LF: { massKg: kg }, RF: { massKg: kg * 1.01 }, LR: { massKg: kg * 0.9 }, RR: { massKg: kg * 0.92 } },

@@ -54,27 +54,23 @@ const countBuilds = async () => (await get('/api/builds')).length
 async function shown(buildId: string): Promise<unknown> {
   const records = await get(`/api/builds/${buildId}/records`)
   expect(records.broken).toEqual([])
-  const bare = ({ stages, changes, weighings, sessions, pulls }: Record<string, Record<string, unknown>[]>) =>
-    [stages, changes, weighings, sessions, pulls].map((list) =>
-      list?.map(
-        ({
-          id: _i,
-          buildId: _b,
-          stageId: _s,
-          sessionId: _n,
-          fromChangeId: _f,
-          toChangeId: _t,
-          version: _v,
-          createdAt: _c,
-          updatedAt: _u,
-          updatedBy: _p,
-          ...rest
-        }) => rest,
-      ),
-    )
-  const numbers = (value: unknown): unknown => JSON.parse(JSON.stringify(value, (key, item) => (/Ids?$|^id$|^(created|updated)/.test(key) ? undefined : item)))
+  const lists = ({ stages, changes, weighings, sessions, pulls, zones, boxes, lifts, balanceSteps, sites, ballastAims }: Record<string, unknown>) => ({
+    stages,
+    changes,
+    weighings,
+    sessions,
+    pulls,
+    zones,
+    boxes,
+    lifts,
+    balanceSteps,
+    sites,
+    ballastAims,
+  })
+  const numbers = (value: unknown): unknown =>
+    JSON.parse(JSON.stringify(value, (key, item) => (/Ids?$|^id$|^version$|^(created|updated)/.test(key) ? undefined : item)))
   return {
-    records: bare(records),
+    records: numbers(lists(records)),
     board: numbers(makeBoard(records, '2026-11-01')),
     weight: numbers(makeWeightRoom(records)),
     power: numbers(makePowerRoom(records)),

@@ -28,6 +28,7 @@ const WRITES: [method: string, path: string][] = [
   ['DELETE', 'BUILD'],
   ['POST', 'BUILD/restore'],
   ['PUT', 'BUILD/stage-order'],
+  ['POST', 'BUILD/batches'],
   ...RESOURCE_NAMES.flatMap((name): [string, string][] => [
     ['POST', `BUILD/${name}`],
     ['PATCH', `BUILD/${name}/${randomUUID()}`],
