@@ -110,52 +110,25 @@ test('many lines: pasted from a spreadsheet, changed together, taken back as one
 
 test('a dead pad: three readings say what they tell, two placements give all four, the floor gives total and front', async ({ page }) => {
   const { path } = await freshBuild(page)
-  const open = async () => {
-    await page.goto(`${path}/weight?tab=scales&do=weighing`)
-    await page.getByLabel('Driver in the car').fill('80')
-    await page.getByLabel('Fuel in the tank').fill('20')
-  }
   const table = page.getByRole('region', { name: 'Weighings' })
-  await open()
-  for (const [name, kg] of [
-    ['Left front', '312'],
-    ['Right front', '298'],
-    ['Right rear', '294'],
-  ] as const)
-    await page.getByRole('textbox', { name }).fill(kg)
-  await page.getByRole('button', { name: 'Store the weighing' }).click()
+  const store = page.getByRole('button', { name: 'Store the weighing' })
+  const fill = async (method: string, readings: Record<string, string>) => {
+    await page.goto(`${path}/weight?tab=scales&do=weighing`)
+    await page.getByLabel('How it stands').selectOption(method)
+    for (const [name, text] of Object.entries({ ...readings, 'Driver in the car': '80', 'Fuel in the tank': '20' }))
+      await page.getByRole('textbox', { name }).fill(text)
+    await store.click()
+  }
+  const three = { 'Left front': '312', 'Right front': '298' }
+  await fill('one', { ...three, 'Right rear': '294' })
   await expect(table).toContainText('No reading from the left rear pad')
-
-  await page.goto(`${path}/weight?tab=scales&do=weighing`)
-  await page.getByLabel('How it stands').selectOption('axlesOnBlocks')
-  await page.getByLabel('Driver in the car').fill('80')
-  await page.getByLabel('Fuel in the tank').fill('20')
-  for (const [name, kg] of [
-    ['Left front', '312'],
-    ['Right front', '298'],
-    ['Left rear', '276'],
-  ] as const)
-    await page.getByRole('textbox', { name }).fill(kg)
-  await page.getByRole('button', { name: 'Store the weighing' }).click()
+  await fill('axlesOnBlocks', { ...three, 'Left rear': '276' })
   await expect(page.getByText('This corner has to be read on a good pad')).toBeVisible()
   await page.getByRole('textbox', { name: 'Right rear' }).fill('294')
-  await page.getByRole('button', { name: 'Store the weighing' }).click()
+  await store.click()
   await expect(page.getByRole('dialog')).toBeHidden()
   await expect(table).toContainText('do not set cross by this weighing')
-
-  await page.goto(`${path}/weight?tab=scales&do=weighing`)
-  await page.getByLabel('How it stands').selectOption('otherAxleOnFloor')
-  await page.getByLabel('Driver in the car').fill('80')
-  await page.getByLabel('Fuel in the tank').fill('20')
-  for (const [name, kg] of [
-    ['Left front', '312'],
-    ['Right front', '298'],
-    ['Left rear', '276'],
-    ['Right rear', '294'],
-    ['Height of the pads', '60 mm'],
-  ] as const)
-    await page.getByRole('textbox', { name }).fill(kg)
-  await page.getByRole('button', { name: 'Store the weighing' }).click()
+  await fill('otherAxleOnFloor', { ...three, 'Left rear': '276', 'Right rear': '294', 'Height of the pads': '60 mm' })
   await expect(page.getByRole('dialog')).toBeHidden()
   await expect(table).toContainText('only total and front share are known')
 })

@@ -162,6 +162,44 @@ async function csvImport(build, sessionId) {
   }
 }
 
+const ballastSites = Array.from({ length: 12 }, (_, i) => ({
+  id: `site ${i}`,
+  xM: 0.1 + (i % 6) * 0.45,
+  yM: i < 6 ? 0.45 : -0.4,
+  zM: 0.12 + (i % 4) * 0.05,
+  limitKg: 25,
+  plates: [{ massKg: 2.5, count: 10 }],
+}))
+const ballastCar = {
+  corners: { LF: 312.3, RF: 297.1, LR: 276.4, RR: 293.8 },
+  wheelbaseM: 2.57,
+  trackFrontM: 1.5,
+  trackRearM: 1.52,
+  rates: { wheelRateNPerM: { LF: 38_000, RF: 38_000, LR: 46_000, RR: 46_000 } },
+  minimumKg: 1260,
+  front: { value: 0.513 },
+  left: { value: 0.502 },
+  crossRfLr: { value: 0.499 },
+}
+
+/** Ballast and the value of a measurement, as the worker and the screens work them out, without HTTP. */
+async function weightRooms() {
+  const { planBallast, highsSolver, findCalculation, runCalculation } = await import('../core/src/index.ts')
+  const solve = highsSolver(await (await import('highs')).default())
+  for (const objective of ['nearestShares', 'lowestCentre', 'leastYawInertia']) {
+    let last
+    const list = await times(5, () => {
+      last = planBallast({ ...ballastCar, sites: ballastSites, objective, runnersUp: 0, timeLimitS: 2 }, solve)
+    })
+    putTimes(`ballast, 12 sites of 10 plates, ${objective} (${last.isProven ? 'proven' : `gap ${(100 * last.gap).toFixed(2)} %`})`, list, '< 2000')
+  }
+  const two = await times(3, () => planBallast({ ...ballastCar, sites: ballastSites, objective: 'nearestShares', timeLimitS: 2 }, solve))
+  putTimes('  the same with two runners-up', two, '')
+  const parts = Array.from({ length: 300 }, (_, i) => ({ massKg: 1 + (i % 40), comesOff: i % 3 === 0 }))
+  const forecast = findCalculation('mass.forecast')
+  putTimes('value of measurement for each of 300 parts', await times(100, () => runCalculation(forecast, { knownKg: 900, parts })), '< 50')
+}
+
 async function inBrowser(build, stageId) {
   const browser = await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
   let scripts = []
@@ -230,6 +268,26 @@ async function inBrowser(build, stageId) {
   })
   putTimes('scrolling the ledger: a frame', scroll.frames, '')
   put('scrolling the ledger: longest task over 50 ms (0: none)', scroll.longest.toFixed(0), '', 'none')
+  const filtered = []
+  for (const word of ['bracket 1', 'guess', 'panel 10', 'hose', 'bolt', 'number7', 'cover']) {
+    filtered.push(
+      await page.evaluate(
+        (text) =>
+          new Promise((resolve) => {
+            const input = [...document.querySelectorAll('main input')].find((entry) => entry.placeholder.startsWith('hose'))
+            const rows = () => document.querySelector('[data-ledger] table')?.getAttribute('aria-rowcount') ?? 'none'
+            const before = rows()
+            const from = performance.now()
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, text)
+            input.dispatchEvent(new Event('input', { bubbles: true }))
+            const look = () => (rows() !== before || performance.now() - from > 1000 ? resolve(performance.now() - from) : requestAnimationFrame(look))
+            requestAnimationFrame(look)
+          }),
+        word,
+      ),
+    )
+  }
+  putTimes('ledger of 1,000 lines in the stage: filter typed to rows', filtered, '< 50')
   await page.keyboard.press('Control+k')
   const found = []
   await page.locator('[data-find] input').waitFor()
@@ -272,6 +330,7 @@ try {
   const forecast = () =>
     request('/calc/mass.forecast', { method: 'POST', headers: { 'content-type': 'application/json' }, body: parts }).then((answer) => answer.json())
   putTimes('mass.forecast with 300 parts, over HTTP', await times(100, forecast), '< 5')
+  await weightRooms()
   if (withBrowser) await inBrowser(file.build, line.stageId)
   await csvImport(file.build, file.sessions[0].id)
   console.table(rows)

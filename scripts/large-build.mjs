@@ -19,6 +19,7 @@ const id = (kind, i) => {
 const at = (day, hour = 12) => new Date(Date.UTC(2024, 0, 1 + day, hour)).toISOString()
 const NAMES = ['bracket', 'loom', 'panel', 'carpet', 'hose', 'clip set', 'mount', 'trim', 'tray', 'sensor', 'bolt set', 'cover', 'pipe', 'shield', 'hinge']
 const ZONES = ['cabin', 'nose', 'tail', 'doors', 'floor', 'engine bay', null]
+const AXLE = { wheelRateNPerM: 45_000, tyreRateNPerM: 220_000, motionRatio: 0.9, threadPitchM: 0.0015 }
 const WORDS = ['As bought', 'Strip', 'Cage', 'Brakes', 'Turbo', 'Fuel', 'Cooling', 'Gearbox', 'Glass', 'Floor', 'Wing', 'Ballast']
 
 /** The file and the CSV of samples of each pull by name; `lineCount` and `pullCount` can be changed. */
@@ -122,8 +123,12 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
       trackRearM: 1.5,
       reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 },
       powerBasis: { place: 'hub', standard: 'SAE J1349', boostSchool: 'none' },
+      driverPlace: { xM: 1.4, yM: 0.35, zM: 0.4 },
+      fuelPlace: { xM: 2.4, yM: 0, zM: 0.3 },
+      suspension: { front: AXLE, rear: AXLE },
     },
     stages,
+    zones: ZONES.filter(Boolean).map((zone, i) => ({ id: id('zone', i), name: zone, place: { xM: i * 0.5, yM: 0, zM: 0.2 + i * 0.1 } })),
     targets,
     limits: [{ id: id('limit', 0), metric: 'massReady', sense: 'atLeast', value: 1050, source: 'classRule' }],
     changes,

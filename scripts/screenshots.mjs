@@ -12,21 +12,32 @@ const browser = await chromium.launch({
   executablePath: findChromium(),
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 })
-const [entry] = await (await fetch(`${base}/api/builds`)).json()
-const build = `${base}/builds/${entry.build.id}`
+const entries = await (await fetch(`${base}/api/builds`)).json()
+const addressOf = (name) => `${base}/builds/${entries.find((entry) => entry.build.name === name).build.id}`
+const build = addressOf('Gannet')
+const light = addressOf('Petrel')
+const lastStage = (address) => fetch(`${address.replace('/builds', '/api/builds')}/board`).then(async (answer) => (await answer.json()).stages.at(-1).id)
 const views = [
   ['garage', base],
   ['board', `${build}/board`],
   ['plan', `${build}/plan?tab=goals`],
   ['weight', `${build}/weight`],
   ['scales', `${build}/weight?tab=scales`],
+  ['score', `${build}/weight?tab=score`],
+  ['finished', `${build}/weight?tab=finished`],
+  ['centre', `${build}/weight?tab=centre`],
+  ['balance', `${build}/weight?tab=balance&cross=51.2+%25`],
+  ['ballast', `${light}/weight?tab=ballast&stage=${await lastStage(light)}`, { press: 'Plan the plates', until: 'The plan' }],
+  ['devices', `${build}/devices`, { press: 'Start a simulated one', until: 'Reading live.', after: 'Roll the car on' }],
+  ['log', `${build}/log`],
+  ['formulas', `${base}/formulas/mass.corner-balance`],
   ['power', `${build}/power`],
-  ['working', `${build}/board?working=mass:${(await (await fetch(`${build.replace('/builds', '/api/builds')}/board`)).json()).stages.at(-1).id}`],
+  ['working', `${build}/board?working=mass:${await lastStage(build)}`],
   ['board-dark', `${build}/board`, { theme: 'dark' }],
   ['weight-phone', `${build}/weight`, { width: 390, height: 844 }],
   ['board-phone', `${build}/board`, { width: 390, height: 844 }],
 ]
-for (const [name, url, { theme = 'light', width = 1280, height = 800 } = {}] of views) {
+for (const [name, url, { theme = 'light', width = 1280, height = 800, press, until, after } = {}] of views) {
   if (only && !only.split(',').includes(name)) continue
   const page = await browser.newPage({ viewport: { width, height } })
   await page.addInitScript((chosen) => localStorage.setItem('bold-ballast.preferences', JSON.stringify({ theme: chosen, person: 'Ilse' })), theme)
@@ -35,6 +46,14 @@ for (const [name, url, { theme = 'light', width = 1280, height = 800 } = {}] of 
   await page.goto(url)
   await page.locator('h1').first().waitFor()
   if (name === 'power') await page.locator('.main-svg').first().waitFor()
+  if (press) {
+    await page.getByRole('button', { name: press }).click()
+    await page.getByText(until, { exact: true }).waitFor()
+  }
+  if (after) {
+    await page.getByRole('button', { name: after }).click()
+    await page.waitForTimeout(5000)
+  }
   await page.waitForTimeout(400)
   await page.screenshot({ path: path.join(folder, `${name}.png`) })
   if (faults.length > 0) console.error(name, faults)

@@ -53,12 +53,19 @@ export function addAt(input: CornerPlaces & CornerRates & { corners: PerCorner<n
   const cornersKg = perCorner((name) => corners[name] + changeKg[name])
   const lifted = PAD_NAMES.find((name) => cornersKg[name] < 0)
   if (lifted) throw new CalculationError('out-of-range', 'loads', 'A wheel would lift off its pad. Put less there, or nearer to the middle.')
-  return { changeKg, cornersKg, ...sharesOf(cornersKg) }
+  const { frontShare, leftShare, crossShareRfLr } = sharesOf(cornersKg)
+  return { changeKg, cornersKg, frontShare, leftShare, crossShareRfLr }
 }
 
-/** Front, left and cross share of four loads without spreads. */
+/** Front and left share, both crosses and the wedge of four loads without spreads. */
 export function sharesOf(cornersKg: PerCorner<number>) {
   const pads = perCorner((name): PadReading => ({ massKg: cornersKg[name], sdKg: 0 }))
-  const { frontShare, leftShare, crossShareRfLr } = cornerFigures(pads)
-  return { frontShare: frontShare.value, leftShare: leftShare.value, crossShareRfLr: crossShareRfLr.value }
+  const { frontShare, leftShare, crossShareRfLr, crossShareLfRr, wedgeKg } = cornerFigures(pads)
+  return {
+    frontShare: frontShare.value,
+    leftShare: leftShare.value,
+    crossShareRfLr: crossShareRfLr.value,
+    crossShareLfRr: crossShareLfRr.value,
+    wedgeKg: wedgeKg.value,
+  }
 }

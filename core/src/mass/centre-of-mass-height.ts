@@ -23,6 +23,9 @@ export const AXLE_SD_KG = 0.7
 export const LIFT_SD_M = 0.005
 export const RADIUS_SD_M = 0.002
 const LEAST_LIFT_SHARE = 0.05
+
+/** A lift up to this is refused: the scales' own spread would drown what it tells. */
+export const leastLiftM = (axleDistanceM: number): number => LEAST_LIFT_SHARE * axleDistanceM
 const GOOD_LIFT_SHARE = 0.15
 
 /**
@@ -89,8 +92,8 @@ export function centreOfMassHeight(input: {
 function checkedPoint(lift: LiftReading, i: number, totalKg: number, axleDistanceM: number): { heightM: number; share: number } {
   requireFinite(lift.liftM, `lifts[${i}].liftM`)
   requirePositive(lift.rearAxleKg, `lifts[${i}].rearAxleKg`)
-  if (!(lift.liftM > LEAST_LIFT_SHARE * axleDistanceM)) {
-    const least = Math.ceil(LEAST_LIFT_SHARE * axleDistanceM * 1000)
+  if (!(lift.liftM > leastLiftM(axleDistanceM))) {
+    const least = Math.ceil(leastLiftM(axleDistanceM) * 1000)
     throw new CalculationError(
       'out-of-range',
       `lifts[${i}].liftM`,

@@ -68,7 +68,8 @@ export function cornerBalance(input: CornerBalanceInput): CornerBalance {
     }
   }
   const { ride, suspension, springs } = stiffness(input)
-  const before = sharesOf(corners)
+  const { frontShare, leftShare, crossShareRfLr } = sharesOf(corners)
+  const before = { frontShare, leftShare, crossShareRfLr }
   const totalKg = PAD_NAMES.reduce((sum, name) => sum + corners[name], 0)
   const warp = Matrix.columnVector([1 / trackFrontM, -1 / trackFrontM, -1 / trackRearM, 1 / trackRearM])
   const lambda = (-(wantedCrossRfLr - before.crossShareRfLr) * totalKg * STANDARD_GRAVITY_MPS2) / (1 / trackFrontM + 1 / trackRearM)

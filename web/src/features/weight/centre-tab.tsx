@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import type { WeighingCentre, WeighingFigures, WeightRoom } from '@bold-ballast/core'
+import { leastLiftM, type WeighingCentre, type WeighingFigures, type WeightRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../api/api.ts'
@@ -138,10 +138,10 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
               const positive = (name: string, value: number, label: string) => value <= 0 && read.refuse(name, `${label} must be more than zero.`)
               positive('lift', lift.value, 'The lift')
               positive('rearAxle', rear.value, 'The reading')
-              if (lift.value <= 0.05 * records.build.wheelbaseM)
+              if (lift.value <= leastLiftM(records.build.wheelbaseM))
                 read.refuse(
                   'lift',
-                  `That lift is too small to mean anything: the spread would drown it. Lift by more than ${text('length', 0.05 * records.build.wheelbaseM)}; 300 mm and more is usual.`,
+                  `That lift is too small to mean anything: the spread would drown it. Lift by more than ${text('length', leastLiftM(records.build.wheelbaseM))}; 300 mm and more is usual.`,
                 )
               return {
                 id,
