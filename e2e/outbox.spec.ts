@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import knexPackage from 'knex'
-import { buildAddress } from './demo-address.ts'
+import { freshBuild } from './fresh-build.ts'
 import { expect, test } from './server.ts'
 
 /** Numbers from a seed (mulberry32), so that a moment that went wrong can be tried again. */
@@ -18,8 +18,8 @@ function seeded(seed: number): () => number {
 const stored = async (page: Page, path: string) => (await (await page.request.get(`/api${path}/changes`)).json()) as { id: string; name: string }[]
 
 async function openLedger(page: Page): Promise<string> {
-  const path = await buildAddress(page, 'Osprey')
-  await page.goto(`${path}/weight`)
+  const { path, stage } = await freshBuild(page)
+  await page.goto(`${path}/weight?stage=${stage}`)
   await page.locator('#entry').waitFor()
   return path
 }
@@ -75,10 +75,11 @@ test('what waits survives a closed tab and goes out when one is opened again', a
   await type(page, 'off tow hook 1.4 kg')
   await type(page, 'off tow hook cover 0.1 kg')
   await expect(page.getByText('2 entries wait for the server.')).toBeVisible()
+  const address = page.url()
   await page.close()
   await served.start()
   const again = await context.newPage()
-  await again.goto(`${path}/weight`)
+  await again.goto(address)
   await expect(again.getByRole('cell', { name: 'tow hook', exact: true })).toHaveCount(1, { timeout: 20_000 })
   await expect(again.getByRole('cell', { name: 'tow hook cover', exact: true })).toHaveCount(1)
   expect((await stored(again, path)).filter(({ name }) => name.startsWith('tow hook'))).toHaveLength(2)

@@ -1,45 +1,7 @@
-import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import { buildAddress } from './demo-address.ts'
+import { freshBuild } from './fresh-build.ts'
 import { expect, test } from './server.ts'
-
-const at = '2026-03-01T10:00:00Z'
-
-/** A build of its own with one stage and a level weighing, so that tests do not see each other's lines. */
-async function freshBuild(page: Page, more: Record<string, unknown> = {}): Promise<{ path: string; stage: string }> {
-  const id = randomUUID()
-  const stage = randomUUID()
-  const pads = Object.fromEntries(Object.entries({ LF: 312, RF: 298, LR: 276, RR: 294 }).map(([pad, massKg]) => [pad, { massKg, sdKg: null }]))
-  const file = {
-    format: 'bold-ballast-build',
-    formatVersion: 1,
-    build: {
-      id,
-      name: `Knot ${id.slice(0, 4)}`,
-      discipline: 'track',
-      drivenAxles: 'rear',
-      wheelbaseM: 2.57,
-      trackFrontM: 1.5,
-      trackRearM: 1.52,
-      reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 },
-      powerBasis: { place: 'hub', standard: 'none', boostSchool: 'none' },
-      suspension: {
-        front: { wheelRateNPerM: 38_000, motionRatio: 0.95, threadPitchM: 0.0015 },
-        rear: { wheelRateNPerM: 46_000, motionRatio: 0.9, threadPitchM: 0.0015 },
-      },
-    },
-    stages: [
-      { id: randomUUID(), position: 0, name: 'As bought' },
-      { id: stage, position: 1, name: 'Strip' },
-    ],
-    weighings: [] as object[],
-    ...more,
-  }
-  file.weighings.push({ id: randomUUID(), stageId: file.stages[0]?.id, at, pads, driverInKg: 80, fuelL: 20, fuelSdL: 0.5 })
-  const answer = await page.request.post(`/api/build-files?mode=import&as=new&importId=${randomUUID()}`, { data: file })
-  expect(answer.status(), await answer.text()).toBe(201)
-  return { path: `/builds/${id}`, stage }
-}
 
 async function typeLine(page: Page, text: string): Promise<void> {
   await page.locator('#entry').fill(text)
@@ -136,7 +98,7 @@ test('a dead pad: three readings say what they tell, two placements give all fou
 test('centre height: a lift too small is refused with the least that means something, a good one gives a height with its spread', async ({ page }) => {
   const { path } = await freshBuild(page)
   await page.goto(`${path}/weight?tab=centre`)
-  await page.getByRole('button', { name: /Enter a lifted reading/ }).click()
+  await page.getByRole('button', { name: /lift an axle/ }).click()
   await expect(page.getByRole('dialog')).toContainText('nobody under the car')
   for (const [name, text] of [
     ['Lifted by', '60 mm'],

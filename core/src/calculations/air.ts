@@ -1,4 +1,5 @@
 import { airDensity, airRangeWarnings } from '../air/density.ts'
+import { densityAltitude } from '../air/density-altitude.ts'
 import { standardAtmosphere } from '../air/standard-atmosphere.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
@@ -32,4 +33,18 @@ export const standardAtmosphereCalculation = defineCalculation({
   input: z.strictObject({ altitudeM: z.number() }),
   output: z.strictObject({ temperatureK: z.number(), pressurePa: z.number(), densityKgM3: z.number(), soundSpeedMps: z.number() }),
   run: ({ altitudeM }) => ({ value: standardAtmosphere(altitudeM) }),
+})
+
+export const densityAltitudeCalculation = defineCalculation({
+  name: 'air.density-altitude',
+  title: 'Density altitude',
+  formula: 'h = (288.15/0.0065) (1 − (ρ/1.225)^(1/4.25588))',
+  sources: ['Inverse of the standard atmosphere’s density law, ISO 2533 (from memory)'],
+  assumptions: ['Absolute station pressure, not reduced to sea level'],
+  validRange: 'Air as air.density takes it; to 11 km',
+  schools: ['Of the moist air that is there, or with dry air as aviation counts: both are given'],
+  example: { pressurePa: 84_000, temperatureK: 308.15, relativeHumidity: 0.2 },
+  input: z.strictObject({ pressurePa: z.number(), temperatureK: z.number(), relativeHumidity: z.number() }),
+  output: z.strictObject({ moistM: z.number(), dryAirM: z.number(), densityKgM3: z.number() }),
+  run: (air) => ({ value: densityAltitude(air), warnings: airRangeWarnings(air) }),
 })

@@ -1,7 +1,30 @@
-import { airDensityCalculation, standardAtmosphereCalculation } from './air.ts'
+import { airDensityCalculation, densityAltitudeCalculation, standardAtmosphereCalculation } from './air.ts'
 import { massAtStageCalculation, powerAtStageCalculation } from './build.ts'
 import { addAtCalculation, ballastCalculation, centreHeightCalculation, cornerBalanceCalculation } from './corners.ts'
 import { correctionCalculation, powerTorqueCalculation } from './dyno.ts'
+import {
+  bandMeanCalculation,
+  compareCalculation,
+  driftCalculation,
+  powerbandCalculation,
+  restateCalculation,
+  rollerInertiaCalculation,
+  smoothCalculation,
+  wheelToCrankCalculation,
+} from './dyno-pulls.ts'
+import {
+  airAndFuelCalculation,
+  bmepCalculation,
+  compressorCalculation,
+  fuelBlendCalculation,
+  fuelPumpCalculation,
+  heatCalculation,
+  injectorCalculation,
+  intercoolerCalculation,
+  pistonSpeedCalculation,
+  ratingChainCalculation,
+  swallowCalculation,
+} from './engine.ts'
 import {
   centreOfMassCalculation,
   combineCalculation,
@@ -16,8 +39,28 @@ import type { Calculation } from './registry.ts'
 export const CALCULATIONS: readonly Calculation[] = [
   airDensityCalculation,
   standardAtmosphereCalculation,
+  densityAltitudeCalculation,
   powerTorqueCalculation,
   correctionCalculation,
+  restateCalculation,
+  rollerInertiaCalculation,
+  wheelToCrankCalculation,
+  smoothCalculation,
+  bandMeanCalculation,
+  powerbandCalculation,
+  compareCalculation,
+  driftCalculation,
+  airAndFuelCalculation,
+  swallowCalculation,
+  compressorCalculation,
+  intercoolerCalculation,
+  injectorCalculation,
+  fuelPumpCalculation,
+  fuelBlendCalculation,
+  bmepCalculation,
+  pistonSpeedCalculation,
+  heatCalculation,
+  ratingChainCalculation,
   cornersCalculation,
   centreOfMassCalculation,
   centreHeightCalculation,

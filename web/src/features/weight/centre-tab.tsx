@@ -229,7 +229,7 @@ function CentreRow({ centre, spread, at, lift }: { centre: WeighingCentre; sprea
         )}
       </td>
       <td className="p-2 text-right">
-        <button type="button" className="word-link" onClick={lift} aria-label={`Enter a lifted reading for ${dayText(at)}`}>
+        <button type="button" className="word-link" onClick={lift} aria-label={`lift an axle: a reading for ${dayText(at)}`}>
           lift an axle
         </button>
       </td>

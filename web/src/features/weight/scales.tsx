@@ -176,7 +176,7 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
                         type="button"
                         className="word-link mr-3"
                         onClick={() => setInCarOf(weighing.id)}
-                        aria-label={`What was in the car on ${timeText(weighing.at)}: ${figures?.inCarCount ?? 0} lines`}
+                        aria-label={`${figures?.inCarCount ?? 0} lines in the car on ${timeText(weighing.at)}`}
                       >
                         {figures?.inCarCount ?? 0} lines in
                       </button>
@@ -184,7 +184,7 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
                         type="button"
                         className="word-link mr-3"
                         onClick={() => setPicturesOf(weighing.id)}
-                        aria-label={`Pictures of the weighing of ${timeText(weighing.at)}`}
+                        aria-label={`pictures of the weighing of ${timeText(weighing.at)}`}
                       >
                         pictures
                       </button>

@@ -1,0 +1,69 @@
+import { CalculationError, requirePositive } from '../errors.ts'
+
+export const RATING_KINDS = ['power', 'torque', 'airFlow', 'fuelFlow', 'speed', 'pressure', 'temperature', 'current', 'duty'] as const
+export type RatingKind = (typeof RATING_KINDS)[number]
+
+/** What a component can take, and of what: the demand of the same kind is held against it. SI; engine speed in rpm. */
+export interface Rating {
+  readonly id: string
+  readonly kind: RatingKind
+  readonly limit: number
+}
+
+/** What the engine asks for at one power: `at(powerW)` gives the demand of each kind that is known. */
+export type Demands = Partial<Record<RatingKind, number>>
+
+export interface Headroom {
+  readonly id: string
+  readonly kind: RatingKind
+  readonly demand: number
+  readonly limit: number
+  /** Share of the limit that is left: 0.2 is a fifth, under 0 it is over its limit. */
+  readonly headroom: number
+  /** The power at which it reaches its limit; null where it does not up to the highest power looked at. */
+  readonly limitPowerW: number | null
+}
+
+/**
+ * Headroom of each component at the target, weakest first, and the power at which each gives up as power rises.
+ * Demands come from the function handed in, so that a chain of any plan can be judged; the power of a limit is found by bisection between
+ * `fromPowerW` and `toPowerW` (a demand must not fall as power rises). Source: ratios. Rejects limits of zero or less and an empty sweep.
+ */
+export function ratingChain(input: {
+  targetPowerW: number
+  fromPowerW: number
+  toPowerW: number
+  ratings: readonly Rating[]
+  demandsAt: (powerW: number) => Demands
+}): { headrooms: Headroom[]; withoutDemand: string[] } {
+  const { targetPowerW, fromPowerW, toPowerW, ratings, demandsAt } = input
+  requirePositive(targetPowerW, 'targetPowerW')
+  requirePositive(fromPowerW, 'fromPowerW')
+  if (!(toPowerW > fromPowerW)) throw new CalculationError('out-of-range', 'toPowerW', 'The sweep must end above where it begins.')
+  const target = demandsAt(targetPowerW)
+  const withoutDemand: string[] = []
+  const headrooms = ratings.flatMap((rating): Headroom[] => {
+    requirePositive(rating.limit, `${rating.id}.limit`)
+    const demand = target[rating.kind]
+    if (demand === undefined) {
+      withoutDemand.push(rating.id)
+      return []
+    }
+    const limitPowerW = limitPower(rating, fromPowerW, toPowerW, demandsAt)
+    return [{ id: rating.id, kind: rating.kind, demand, limit: rating.limit, headroom: 1 - demand / rating.limit, limitPowerW }]
+  })
+  return { headrooms: headrooms.sort((a, b) => a.headroom - b.headroom), withoutDemand }
+}
+
+function limitPower(rating: Rating, fromPowerW: number, toPowerW: number, demandsAt: (powerW: number) => Demands): number | null {
+  const isOver = (powerW: number) => (demandsAt(powerW)[rating.kind] ?? 0) > rating.limit
+  if (isOver(fromPowerW)) return fromPowerW
+  if (!isOver(toPowerW)) return null
+  let [low, high] = [fromPowerW, toPowerW]
+  while (high - low > 1) {
+    const middle = (low + high) / 2
+    if (isOver(middle)) high = middle
+    else low = middle
+  }
+  return low
+}
