@@ -1,5 +1,6 @@
 import { forecastMass } from '../mass/forecast.ts'
 import { isMeasured } from '../proof/quantity.ts'
+import { unknownLines } from './car.ts'
 import { knownParts } from './mass-at-stage.ts'
 import { METRIC_INFO, type StageValues } from './metrics.ts'
 import { stageTouchesPower } from './power-at-stage.ts'
@@ -20,6 +21,7 @@ export type NextAction =
   | { code: 'power-without-expectation'; position: number; changeName: string }
   | { code: 'measure-target'; targetId: string; metric: Metric; position: number; base: 'mass' | 'power'; isBuilt: boolean }
   | { code: 'weigh-part'; changeId: string; name: string; position: number; massKg: number; varianceShare: number }
+  | { code: 'unknown-lines'; position: number; count: number; name: string }
   | { code: 'confirm-target'; targetId: string; metric: Metric; position: number; chance: number }
 
 const WORTH_WEIGHING = 0.05
@@ -34,6 +36,7 @@ export function whatNext(values: StageValues, today: string): NextAction[] {
     ...unaskedPower(values),
     ...unmeasuredTargets(values, today),
     ...doubtfulParts(values),
+    ...neverWeighed(values),
     ...unsureTargets(values, today),
   ]
 }
@@ -133,6 +136,13 @@ function unmeasuredTargets(values: StageValues, today: string): NextAction[] {
       return [{ code: 'measure-target', targetId: target.id, metric: target.metric, position: Math.max(built, 0), base, isBuilt: built >= 0 }]
     }),
   )
+}
+
+/** Lines that nobody weighed or guessed: the total tells on them later. */
+function neverWeighed(values: StageValues): NextAction[] {
+  const lines = unknownLines(values.car, values.car.stages.length - 1)
+  const [first] = lines
+  return first ? [{ code: 'unknown-lines', position: first.stagePosition, count: lines.length, name: first.change.name }] : []
 }
 
 /** The two open lines of the finished car whose weighing would remove most of its doubt. */

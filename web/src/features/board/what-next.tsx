@@ -91,6 +91,12 @@ export function WhatNext({ board, buildId }: { board: Board; buildId: string }) 
           text: `${text('mass', action.massKg)} is not weighed and carries ${formatChance(action.varianceShare).replace(' in ', ' parts in ')} of the finished car’s doubt.`,
           to: link('weight', action.position),
         }
+      case 'unknown-lines':
+        return {
+          head: action.count === 1 ? `Nobody knows what ${action.name} weighs` : `${action.count} lines have no mass`,
+          text: `${action.count === 1 ? 'It counts' : 'They count'} for nothing until somebody weighs or guesses ${action.count === 1 ? 'it' : 'them'}.`,
+          to: link('weight', action.position, '&tab=score'),
+        }
       case 'confirm-target':
         return {
           head: `Measure ${word(action.metric).toLowerCase()} once more`,
