@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { api } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
@@ -8,12 +8,16 @@ import { localTime } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
+import { Tabs, useTab } from '../../ui/tabs.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { pullsTable } from '../files/record-tables.ts'
 import { PullCurves } from './pull-curves.tsx'
 import { PullImport } from './pull-import.tsx'
 import { sessionBody, sessionFieldSpecs } from './session-form.ts'
 import { SessionList } from './session-list.tsx'
+
+const TABS = ['pulls', 'compare'] as const
+const CompareTab = lazy(async () => ({ default: (await import('./compare-tab.tsx')).CompareTab }))
 
 /** Dyno sessions of the build, the pulls that stand, and what the picked stage makes. */
 export function PowerPage() {
@@ -22,6 +26,7 @@ export function PowerPage() {
   const { text, units } = useQuantities()
   const [isAdding, setIsAdding] = useAsked('session')
   const [importing, setImporting] = useState<string | null>(null)
+  const [tab, open] = useTab(TABS)
   const [create] = api.useCreateRecordMutation()
   if (error && !room) return <LoadError error={error} retry={refetch} />
   if (!records || !board || !stage) return null
@@ -61,22 +66,38 @@ export function PowerPage() {
           </button>
         </Empty>
       ) : (
-        <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_360px]">
-          <PullCurves records={records} room={room} position={position} />
-          <aside className="grid content-start gap-6 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
-            {power && (
-              <section>
-                <h2>
-                  Stage {position} {stage.name}
-                </h2>
-                <p className="text-[32px] leading-tight font-bold">
-                  <Figure kind="power" value={power.value} sd={power.sd} proof={power.proof as 'measured'} showSpread working={{ of: 'power', id: stage.id }} />
-                </p>
-              </section>
-            )}
-            <SessionList records={records} room={room} position={position} startImport={setImporting} />
-          </aside>
-        </div>
+        <>
+          <Tabs names={TABS} words={{ pulls: 'Pulls', compare: 'Compare' }} tab={tab} open={open} />
+          {tab === 'compare' ? (
+            <Suspense fallback={<Loading what="the comparison" />}>
+              <CompareTab records={records} />
+            </Suspense>
+          ) : (
+            <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_360px]">
+              <PullCurves records={records} room={room} position={position} />
+              <aside className="grid content-start gap-6 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
+                {power && (
+                  <section>
+                    <h2>
+                      Stage {position} {stage.name}
+                    </h2>
+                    <p className="text-[32px] leading-tight font-bold">
+                      <Figure
+                        kind="power"
+                        value={power.value}
+                        sd={power.sd}
+                        proof={power.proof as 'measured'}
+                        showSpread
+                        working={{ of: 'power', id: stage.id }}
+                      />
+                    </p>
+                  </section>
+                )}
+                <SessionList records={records} room={room} position={position} startImport={setImporting} />
+              </aside>
+            </div>
+          )}
+        </>
       )}
       {isAdding && (
         <Panel title="A dyno session" onClose={() => setIsAdding(false)}>

@@ -4,7 +4,9 @@ import { api } from '../../api/api.ts'
 import { useSender } from '../../api/use-sender.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
 import { dayText } from '../../ui/words.ts'
+import { typedCurveFile } from './typed-curve.ts'
 
 const UNITS = { powerUnit: ['', 'kW', 'hp', 'PS', 'W'], torqueUnit: ['', 'N·m', 'lb·ft', 'kgf·m'] } as const
 
@@ -58,6 +60,13 @@ export function PullImport({ buildId, session, onClose }: { buildId: string; ses
         }}
       />
       <p className="mt-1 text-xs text-quiet">Comma, semicolon or tab; a heading line such as “rpm, power kW, torque Nm”; up to 100 MB.</p>
+      <TypedCurve
+        read={(typed) => {
+          setFile(typed)
+          setImportId(crypto.randomUUID())
+          void readFile(typed, picked)
+        }}
+      />
       <div className="my-3 grid grid-cols-2 gap-4">
         {(['powerUnit', 'torqueUnit'] as const).map((name) => (
           <div key={name}>
@@ -88,6 +97,31 @@ export function PullImport({ buildId, session, onClose }: { buildId: string; ses
         </button>
       )}
     </Panel>
+  )
+}
+
+/** A curve typed point by point from a printed sheet: engine speed, power and, where it stands there, torque. */
+function TypedCurve({ read }: { read: (file: File) => void }) {
+  const { units } = useQuantities()
+  const [text, setText] = useState('')
+  return (
+    <details className="mt-3">
+      <summary className="min-h-6 cursor-pointer font-semibold">Or type the curve from a printed sheet</summary>
+      <label htmlFor="typed-curve" className="mt-2 mb-1 block">
+        One point a line: engine speed in rpm, power in {units.power}, torque in {units.torque} if you have it; blanks between; ten points or more
+      </label>
+      <textarea
+        id="typed-curve"
+        rows={6}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        placeholder={'3000 82.5\n3250 91'}
+        className="w-full font-mono text-[12.5px]"
+      />
+      <button type="button" className="button mt-1" disabled={text.trim() === ''} onClick={() => read(typedCurveFile(text, units))}>
+        Read what was typed
+      </button>
+    </details>
   )
 }
 

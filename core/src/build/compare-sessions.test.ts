@@ -1,0 +1,97 @@
+import { describe, expect, it, test } from 'vitest'
+import { changed } from '../../test/worked-example.ts'
+import { compareSessions } from './compare-sessions.ts'
+import { type BuildRecords, buildRecordsSchema, type DynoSession } from './records.ts'
+
+const SPEEDS = Array.from({ length: 81 }, (_, i) => 3000 + 50 * i)
+
+/** Two sessions of some pulls each: `gainW` on top of a curve that rises and bends, each pull off by its own noise. */
+function twoSessions(gainW: number, noise: readonly [readonly number[], readonly number[]], edit: (records: BuildRecords) => void = () => {}): BuildRecords {
+  return buildRecordsSchema.parse(
+    changed((records) => {
+      const first = records.sessions[0] as DynoSession
+      records.sessions.push({ ...first, id: 'd1', at: '2026-05-01T10:00:00Z' })
+      records.pulls.splice(0)
+      noise.forEach((list, side) => {
+        list.forEach((off, i) => {
+          const powerW = SPEEDS.map((n) => 118_000 * Math.sin((Math.PI / 2) * (n / 6800)) + off + (side === 1 ? gainW : 0))
+          records.pulls.push({
+            id: `s${side}p${i}`,
+            sessionId: side === 0 ? 'd0' : 'd1',
+            position: i,
+            label: String(i + 1),
+            peakPowerW: Math.max(...powerW),
+            peakPowerSpeedRpm: 6800,
+            peakTorqueNm: 200,
+            curve: { stepRpm: 50, firstSpeedRpm: 3000, powerW },
+            rowCount: 100,
+            cutRowCount: 0,
+            setAside: null,
+          })
+        })
+      })
+      edit(records)
+    }),
+  )
+}
+const CALM = [
+  [-400, 0, 400],
+  [-300, 100, 200],
+] as const
+
+describe('two sessions compared', () => {
+  it('finds a gain that was put in, everywhere in the band, and calls a large one real', () => {
+    const found = compareSessions(twoSessions(9000, CALM), 'd0', 'd1')
+    expect(found.power).toMatchObject({ verdict: 'real', difference: expect.closeTo(9000, -1) })
+    for (const { gainW, lowW, highW } of found.gainBySpeed) {
+      expect(gainW).toBeCloseTo(9000, 6)
+      expect(lowW as number).toBeLessThan(9000)
+      expect(highW as number).toBeGreaterThan(9000)
+    }
+    expect(found.band).toEqual({ fromRpm: 4200, toRpm: 7000 })
+  })
+  it('calls a small one noise, because one visit differs from the next by about a percent', () => {
+    expect(compareSessions(twoSessions(1500, CALM), 'd0', 'd1').power.verdict).toBe('within noise')
+  })
+  it('says too few of one pull a side, and gives no interval by speed', () => {
+    const found = compareSessions(twoSessions(9000, [[0], [0]]), 'd0', 'd1')
+    expect(found.power.verdict).toBe('too few pulls')
+    expect(found.gainBySpeed.every(({ lowW }) => lowW === null)).toBe(true)
+  })
+  it('turns round with its sides', () => {
+    const records = twoSessions(4000, CALM)
+    expect(compareSessions(records, 'd1', 'd0').power.difference).toBeCloseTo(-compareSessions(records, 'd0', 'd1').power.difference, 9)
+  })
+  it('names what was changed in between, and that more than one change has no owner', () => {
+    const found = compareSessions(
+      twoSessions(9000, CALM, (records) => {
+        for (const change of records.changes.slice(0, 2)) change.touchesPower = true
+      }),
+      'd0',
+      'd1',
+    )
+    expect(found.changesBetween.map(({ name }) => name)).toEqual(['bench', 'tailgate'])
+    expect(found.warnings.join()).toMatch(/More than one change/)
+  })
+  it('sees pulls that fade', () => {
+    const fading = [
+      [0, -500, -1000, -1500, -2100],
+      [0, 10, -10, 5, 0],
+    ] as const
+    const found = compareSessions(twoSessions(0, fading), 'd0', 'd1')
+    expect(found.first.drift).toMatchObject({ isDrifting: true })
+    expect(found.second.drift?.isDrifting).toBe(false)
+  })
+  test.each([
+    [
+      'another kind of dyno',
+      (records: BuildRecords) => Object.assign(records.sessions[1] as object, { place: 'roller' }),
+      undefined,
+      /never converted silently/,
+    ],
+    ['a session without a pull that counts', (records: BuildRecords) => records.pulls.splice(3), undefined, /no pull that counts/],
+    ['a band outside the pulls', () => {}, { fromRpm: 2000, toRpm: 7000 }, /cover 3000 to 7000 rpm/],
+  ] as const)('refuses %s', (_, edit, band, sentence) => {
+    expect(() => compareSessions(twoSessions(0, CALM, edit as (records: BuildRecords) => void), 'd0', 'd1', band)).toThrow(sentence)
+  })
+})

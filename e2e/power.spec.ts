@@ -1,0 +1,38 @@
+import { buildAddress } from './demo-address.ts'
+import { expect, test } from './server.ts'
+
+test('two sessions are compared: is it real, where, what was changed, and a band of one’s own', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/power`)
+  await page.getByRole('button', { name: 'Compare' }).click()
+  await expect(page.getByRole('heading', { level: 2 }).first()).toContainText(/Within noise|The difference is real/)
+  await expect(page.locator('.main-svg').first()).toBeVisible()
+  await page.getByLabel('From').selectOption({ index: 0 })
+  await expect(page.getByText(/Changed in between: .*turbo/)).toBeVisible()
+  await expect(page.getByText('The difference is real')).toBeVisible()
+  await expect(page.getByText(/More than one change lies between/)).toBeVisible()
+  await page.getByLabel('Band the gears use').fill('1000 to 9000')
+  await expect(page.getByRole('alert')).toContainText('Pick a band inside it')
+  await page.getByLabel('Band the gears use').fill('4000 to 5500')
+  await expect(page.getByText(/Mean power from 4.000 to 5.500 rpm/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByLabel('Band the gears use')).toHaveValue('4000 to 5500')
+})
+
+test('a curve typed from a printed sheet is read, checked and stored as a pull', async ({ page }) => {
+  const build = await buildAddress(page, 'Petrel')
+  await page.goto(`${build}/power?do=session`)
+  await page.getByLabel('Dyno', { exact: true }).fill('Printed sheet')
+  await page.getByRole('button', { name: 'Store the session' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByText('Or type the curve').click()
+  const points = Array.from({ length: 12 }, (_, i) => `${5000 + 250 * i} ${60 + 3 * i}`)
+  await page.getByLabel(/One point a line/).fill(points.slice(0, 8).join('\n'))
+  await page.getByRole('button', { name: 'Read what was typed' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('at least 10')
+  await page.getByLabel(/One point a line/).fill(points.join('\n'))
+  await page.getByRole('button', { name: 'Read what was typed' }).click()
+  await page.getByRole('button', { name: 'Store 1 pull' }).click()
+  await expect(dialog).toBeHidden()
+  await expect(page.getByText('Printed sheet').first()).toBeVisible()
+})

@@ -1,0 +1,10 @@
+/** Points that were typed, a line each, as the file a dyno would have written, so that they are read, checked and stored the same way. */
+export function typedCurveFile(text: string, units: { readonly power: string; readonly torque: string }): File {
+  const rows = text
+    .split('\n')
+    .map((line) => line.trim().split(/[\s;]+/))
+    .filter((cells) => cells[0] !== '')
+  const heads = ['rpm', `power ${units.power}`, `torque ${units.torque}`].slice(0, Math.max(2, Math.min(3, rows[0]?.length ?? 2)))
+  const lines = [heads, ...rows].map((cells) => cells.join(';'))
+  return new File([`${lines.join('\r\n')}\r\n`], 'typed curve', { type: 'text/csv' })
+}
