@@ -32,6 +32,7 @@ const views = [
   ['log', `${build}/log`],
   ['formulas', `${base}/formulas/mass.corner-balance`],
   ['power', `${build}/power`],
+  ['compare', `${build}/power?tab=compare`],
   ['working', `${build}/board?working=mass:${await lastStage(build)}`],
   ['board-dark', `${build}/board`, { theme: 'dark' }],
   ['weight-phone', `${build}/weight`, { width: 390, height: 844 }],
@@ -45,7 +46,7 @@ for (const [name, url, { theme = 'light', width = 1280, height = 800, press, unt
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
   await page.goto(url)
   await page.locator('h1').first().waitFor()
-  if (name === 'power') await page.locator('.main-svg').first().waitFor()
+  if (name === 'power' || name === 'compare') await page.locator('.main-svg').first().waitFor()
   if (press) {
     await page.getByRole('button', { name: press }).click()
     await page.getByText(until, { exact: true }).waitFor()

@@ -44,14 +44,14 @@ export function Figure({ kind, value, sd, proof, sign, decimals, showUnit = true
   )
 }
 
+/** The missing decimals are filled by an empty box, so that an underline ends where the number does. */
 function Aligned({ number, decimals }: { number: string; decimals: number }) {
   const at = number.search(/[.,]/)
+  const missing = at < 0 ? decimals + 0.4 : decimals - (number.length - at - 1)
   return (
     <>
-      {at < 0 ? number : number.slice(0, at)}
-      <span className="inline-block text-left" style={{ width: `${decimals + 0.4}ch` }}>
-        {at < 0 ? '' : number.slice(at)}
-      </span>
+      {number}
+      {missing > 0 && <span className="inline-block" style={{ width: `${missing}ch` }} />}
     </>
   )
 }

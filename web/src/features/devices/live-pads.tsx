@@ -31,6 +31,7 @@ export function LivePads({ stream }: { stream: DeviceStream }) {
                 <span className="text-[26px] font-bold" data-pad={pad}>
                   {value ? format('mass', value.kg, { decimals: 1 }).number : 'no reading'}
                 </span>
+                {value && <span className="ml-1 text-quiet">{format('mass', value.kg).unit}</span>}
                 <span className="block text-xs text-quiet">
                   {value ? (value.isStable ? 'standing still' : 'settling') : reading ? 'this pad is out' : ''}
                   {value && value.battery < LOW_BATTERY && <strong className="text-wait"> battery low, {(value.battery * 100).toFixed(0)} %</strong>}

@@ -55,7 +55,7 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
     </label>
   )
   return (
-    <div className="grid gap-6">
+    <div className="grid grid-cols-1 gap-6">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
         {picker('first', 'From', first)}
         {picker('second', 'To', second)}
@@ -135,46 +135,49 @@ function Sides({ found, nameOf }: { found: SessionComparison; nameOf: (id: strin
   const { text, format } = useQuantities()
   const rpm = (value: number) => format('engineSpeed', value).number
   return (
-    <table className="w-full max-w-[860px] border-collapse">
-      <thead>
-        <tr className="border-b border-line">
-          <th className="p-1.5">Session</th>
-          <th className="p-1.5 text-right">Pulls</th>
-          <th className="p-1.5 text-right">Mean of the band</th>
-          <th className="p-1.5 text-right">Peak</th>
-          <th className="p-1.5 text-right">Over 90 % of it</th>
-          <th className="p-1.5 text-right">Least torque over most</th>
-          <th className="p-1.5 text-right">Drift a pull</th>
-        </tr>
-      </thead>
-      <tbody>
-        {[found.first, found.second].map((side, i) => (
-          <tr key={`${side.sessionId} ${i === 0 ? 'from' : 'to'}`} className="border-b border-line align-baseline">
-            <td className="p-1.5">{nameOf(side.sessionId)}</td>
-            <td className="p-1.5 text-right">{side.bandMeansW.length}</td>
-            <td className="p-1.5 text-right text-[16px] font-bold">
-              <Figure kind="power" value={side.bandMeansW.reduce((sum, watts) => sum + watts, 0) / side.bandMeansW.length} decimals={1} />
-            </td>
-            <td className="p-1.5 text-right">{text('power', side.band90.peak, { decimals: 1 })}</td>
-            <td className="p-1.5 text-right">
-              {rpm(side.band90.fromRpm)} to {rpm(side.band90.toRpm)}
-              {side.band90.isOpen && <span className="block text-xs text-quiet">an end of the data</span>}
-            </td>
-            <td className="p-1.5 text-right">{text('share', side.torqueFlatness, { decimals: 0 })}</td>
-            <td className="p-1.5 text-right">
-              {side.drift ? (
-                <span className={side.drift.isDrifting ? 'font-semibold text-wait' : 'text-quiet'}>
-                  {text('power', side.drift.slopePerPull, { sign: true, decimals: 2 })}
-                  {side.drift.isDrifting ? '' : ', none'}
-                </span>
-              ) : (
-                <span className="text-quiet">needs 4 pulls</span>
-              )}
-            </td>
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
+    <section className="relative overflow-x-auto" aria-label="Both sessions" tabIndex={0}>
+      <table className="w-full max-w-[860px] border-collapse whitespace-nowrap">
+        <thead>
+          <tr className="border-b border-line">
+            <th className="p-1.5">Session</th>
+            <th className="p-1.5 text-right">Pulls</th>
+            <th className="p-1.5 text-right">Mean of the band</th>
+            <th className="p-1.5 text-right">Peak</th>
+            <th className="p-1.5 text-right">Over 90 % of it</th>
+            <th className="p-1.5 text-right">Least torque over most</th>
+            <th className="p-1.5 text-right">Drift a pull</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {[found.first, found.second].map((side, i) => (
+            <tr key={`${side.sessionId} ${i === 0 ? 'from' : 'to'}`} className="border-b border-line align-baseline">
+              <td className="p-1.5">{nameOf(side.sessionId)}</td>
+              <td className="p-1.5 text-right">{side.bandMeansW.length}</td>
+              <td className="p-1.5 text-right text-[16px] font-bold">
+                <Figure kind="power" value={side.bandMeansW.reduce((sum, watts) => sum + watts, 0) / side.bandMeansW.length} decimals={1} />
+              </td>
+              <td className="p-1.5 text-right">{text('power', side.band90.peak, { decimals: 1 })}</td>
+              <td className="p-1.5 text-right">
+                {rpm(side.band90.fromRpm)} to {rpm(side.band90.toRpm)}
+                {side.band90.isOpen && <span className="block text-xs text-quiet">an end of the data</span>}
+              </td>
+              <td className="p-1.5 text-right">{text('share', side.torqueFlatness, { decimals: 0 })}</td>
+              <td className="p-1.5 text-right">
+                {side.drift ? (
+                  <span className={side.drift.isDrifting ? 'font-semibold text-wait' : 'text-quiet'}>
+                    {text('power', side.drift.slopePerPull, { sign: true, decimals: 2 })}
+                    {side.drift.isDrifting ? '' : ', none'}
+                  </span>
+                ) : (
+                  <span className="text-quiet">needs 4 pulls</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   )
 }
 

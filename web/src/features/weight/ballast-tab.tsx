@@ -86,8 +86,8 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
           <ul className="mb-2">
             {sites.map((site) => (
               <li key={site.id} className="flex flex-wrap items-baseline gap-x-3 border-b border-line py-1.5">
-                <strong className="flex-1">{site.name}</strong>
-                <span className="text-quiet">
+                <strong className="basis-full sm:flex-1">{site.name}</strong>
+                <span className="flex-1 text-quiet sm:flex-none">
                   up to {text('mass', site.limitKg)}; {site.plates.map(({ massKg, count }) => `${count} × ${text('mass', massKg)}`).join(', ')}
                 </span>
                 <button type="button" className="word-link" onClick={() => setEditing(site.id)} aria-label={`Change the place ${site.name}`}>
@@ -174,7 +174,7 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
           )}
         </section>
       ) : (
-        !isCar(car) || <Empty title="Two things are missing for a plan" why="At least one place that may carry something, and what the ballast shall reach." />
+        isCar(car) && <Missing hasPlaces={sites.length > 0} hasAim={aim !== undefined} />
       )}
       <p className="border-l-4 border-wait pl-3">
         Ballast mounts are safety items: in a crash a plate becomes a missile. Follow your event’s rules for bolts, plates and load factor; have mounts made and
@@ -216,4 +216,10 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
       )}
     </div>
   )
+}
+
+/** What a plan still needs, in words. */
+function Missing({ hasPlaces, hasAim }: { hasPlaces: boolean; hasAim: boolean }) {
+  const needs = [hasPlaces ? '' : 'at least one place that may carry something', hasAim ? '' : 'what the ballast shall reach at this stage'].filter(Boolean)
+  return <Empty title={`${needs.length === 2 ? 'Two things are' : 'One thing is'} missing for a plan`} why={`Say ${needs.join(', and ')}.`} />
 }

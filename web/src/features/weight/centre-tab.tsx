@@ -11,6 +11,7 @@ import { useRemoval } from '../../ui/removal.tsx'
 import { Empty } from '../../ui/states.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { dayText } from '../../ui/words.ts'
+import { ReferenceWords } from './reference-words.tsx'
 
 const LIFT_FIELDS = [
   {
@@ -52,6 +53,9 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
       {removal.notice}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
       <section className="relative overflow-x-auto" aria-label="Centres of mass" tabIndex={0}>
+        <p className="mb-1 text-quiet">
+          Brought to the reference: <ReferenceWords records={records} />, no other load.
+        </p>
         <table className="w-full border-collapse">
           <thead>
             <tr className="border-b border-line align-bottom">
@@ -204,7 +208,7 @@ function CentreRow({ centre, spread, at, lift }: { centre: WeighingCentre; sprea
           ''
         )}
       </td>
-      <td className="p-2 text-right text-quiet">
+      <td className="whitespace-nowrap p-2 text-right text-quiet">
         {predicted ? (
           <>
             {text('length', predicted.xM)}, {text('length', predicted.yM, { sign: true })}
@@ -225,10 +229,10 @@ function CentreRow({ centre, spread, at, lift }: { centre: WeighingCentre; sprea
             ))}
           </>
         ) : (
-          <span className="block max-w-[240px] text-left text-xs">{heightRefusal ?? ''}</span>
+          heightRefusal && <span className="block max-w-[240px] text-left text-xs">{heightRefusal}</span>
         )}
       </td>
-      <td className="p-2 text-right">
+      <td className="whitespace-nowrap p-2 text-right">
         <button type="button" className="word-link" onClick={lift} aria-label={`lift an axle: a reading for ${dayText(at)}`}>
           lift an axle
         </button>

@@ -81,7 +81,7 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
           {doubt
             .map((entry) => records.changes.find((change) => change.id === entry.id)?.name)
             .filter(Boolean)
-            .join(', ')}
+            .join('; ')}
           : weigh before cutting metal elsewhere.
         </p>
       )}

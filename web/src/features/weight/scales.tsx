@@ -13,6 +13,7 @@ import { timeText } from '../../ui/words.ts'
 import { weighingsTable } from '../files/record-tables.ts'
 import { InCarPanel } from './in-car-panel.tsx'
 import { Photos } from './photos.tsx'
+import { ReferenceWords } from './reference-words.tsx'
 import { WeighingPanel } from './weighing-panel.tsx'
 
 type StoredWeighing = RecordsAnswer['weighings'][number]
@@ -58,7 +59,6 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
   const [picturesOf, setPicturesOf] = useState<string | null>(null)
   const [patch] = api.usePatchRecordMutation()
   const removal = useRemoval(buildId, 'weighings')
-  const { driverKg, fuelL } = records.build.reference
   const stageName = (id: string) => {
     const stage = records.stages.find((entry) => entry.id === id)
     return stage ? `stage ${stage.position} ${stage.name}` : ''
@@ -80,7 +80,7 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
           Enter a weighing
         </button>
         <span className="text-quiet">
-          Totals are brought to the reference: driver {text('mass', driverKg, { isGoal: true })}, {text('volume', fuelL, { isGoal: true })}.
+          Totals are brought to the reference: <ReferenceWords records={records} />.
         </span>
         {sorted.length > 0 && <CsvButton name={`${records.build.name}-weighings`} table={() => weighingsTable(records, room, units)} />}
       </div>
