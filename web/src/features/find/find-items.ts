@@ -64,6 +64,7 @@ function ofBuild(base: string, records: RecordsAnswer): FindItem[] {
     { key: 'go car', group: 'Go to', label: 'The car', hint: 'plan, dimensions and springs', to: `${base}/plan?tab=car` },
     { key: 'do weighing', group: 'Do', label: 'Enter a weighing', hint: 'scales', to: `${base}/weight?tab=scales&do=weighing` },
     { key: 'do session', group: 'Do', label: 'Enter a dyno session', hint: 'pulls', to: `${base}/power?do=session` },
+    { key: 'do compare', group: 'Do', label: 'Compare two dyno sessions', hint: 'gain, power', to: `${base}/power?tab=compare` },
     { key: 'do stage', group: 'Do', label: 'Add a stage', hint: 'plan', to: `${base}/plan` },
     { key: 'do goal', group: 'Do', label: 'Set a target or a limit', hint: 'plan', to: `${base}/plan?tab=goals` },
     { key: 'do expectation', group: 'Do', label: 'Say what a stage should give', hint: 'plan', to: `${base}/plan?tab=expectations` },
