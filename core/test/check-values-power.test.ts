@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs'
 import { describe, expect, it, test } from 'vitest'
 import { densityAltitudeM } from '../src/air/density-altitude.ts'
 import { bandMean, curveFromTorque } from '../src/dyno/band-mean.ts'
@@ -16,20 +15,7 @@ import { bmepPa, coolantFlowM3PerS, pistonAccelerationMps2, pistonMotion } from 
 import { pressureRatio } from '../src/engine/swallow.ts'
 import { findCalculation, runCalculation } from '../src/index.ts'
 import { studentTQuantile } from '../src/stats/student-t.ts'
-
-interface Row {
-  id: string
-  quantity: string
-  inputs: Record<string, { value: unknown }>
-  expected: number
-  tolerance: { kind: 'rel' | 'abs'; value: number }
-  source: string
-}
-
-// Each row carries its own source, provenance and tolerance; "from memory" rows say so.
-const rows = JSON.parse(readFileSync(new URL('./check-values-power.json', import.meta.url), 'utf8')) as Row[]
-const list = (row: Row, key: string) => row.inputs[key]?.value as number[]
-const number = (row: Row, key: string) => row.inputs[key]?.value as number
+import { describeRows, list, number, type Row } from './check-rows.ts'
 
 const calculated = (name: string, input: object) => {
   const calculation = findCalculation(name)
@@ -196,16 +182,7 @@ const checks: Record<string, (row: Row) => number> = {
   'D-bte': (row) => airAndFuel({ powerW: 1, bsfcKgPerJ: number(row, 'BSFC') * GRAM_PER_KWH, lambda: 0.9, fuel: PETROL }).brakeEfficiency,
 }
 
-describe('published and derived check values of dyno and engine', () => {
-  it('covers every row kept', () => {
-    expect(rows.map((row) => row.id).filter((id) => !checks[id])).toEqual([])
-  })
-  test.each(rows.map((row) => [row.id, row.quantity, row] as const))('%s: %s', (id, _, row) => {
-    const found = checks[id]?.(row) as number
-    const allowed = row.tolerance.kind === 'rel' ? Math.abs(row.expected) * row.tolerance.value : row.tolerance.value
-    expect(Math.abs(found - row.expected), `${found} against ${row.expected}; ${row.source}`).toBeLessThanOrEqual(allowed)
-  })
-})
+describeRows('published and derived check values of dyno and engine', 'check-values-power.json', checks)
 
 describe('facts of the trade', () => {
   it('six 1,000 cc/min injectors on E85 at 85 percent carry about 500 hp at the wheels, or up to 15 percent more (common practice, no source)', () => {

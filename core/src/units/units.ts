@@ -54,7 +54,7 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
     { symbol: 'kgf·m', factor: 9.80665, aliases: ['kgfm', 'kgm', 'kg·m', 'mkp'] },
   ],
   powerToMass: [
-    { symbol: 'W/kg', factor: 1, aliases: ['w/kg', 'kw/t', 'kw/tonne'] },
+    { symbol: 'W/kg', factor: 1, aliases: ['kw/t', 'kw/tonne'] },
     { symbol: 'hp/1000 lb', factor: HP_W / (1000 * LB_KG), aliases: ['hp/1000lb'] },
     { symbol: 'hp/t', factor: HP_W / 1000, aliases: ['hp/tonne', 'bhp/t'] },
     { symbol: 'PS/t', factor: PS_W / 1000, aliases: ['ps/tonne'] },
