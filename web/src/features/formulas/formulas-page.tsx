@@ -4,7 +4,7 @@ import { api } from '../../api/api.ts'
 import { LoadError, Loading } from '../../ui/states.tsx'
 import { TryForm } from './try-form.tsx'
 
-const SUBJECT_WORDS: Record<string, string> = { air: 'Air', dyno: 'Dyno', mass: 'Mass', build: 'The car at a stage' }
+const SUBJECT_WORDS: Record<string, string> = { air: 'Air', dyno: 'Dyno', engine: 'Engine', mass: 'Mass', build: 'The car at a stage' }
 const subjectOf = (name: string) => name.split('.')[0] ?? ''
 
 /** Every registered calculation: formula, units, range, sources and schools, and a form to try it. */

@@ -84,29 +84,39 @@ const UNIT_ENDINGS: readonly (readonly [string, string])[] = [
   ['KgM3', 'kg/m³'],
   ['KgM2', 'kg·m²'],
   ['KgPerL', 'kg/L'],
+  ['KgPerS', 'kg/s'],
+  ['KgPerJ', 'kg/J'],
+  ['JPerKg', 'J/kg'],
+  ['PerKg', 'per kg'],
+  ['M3PerS', 'm³/s'],
+  ['RadPerS', 'rad/s'],
+  ['NPerM', 'N/m'],
+  ['Mps2', 'm/s²'],
+  ['M3', 'm³'],
   ['Kg', 'kg'],
   ['Pa', 'Pa'],
   ['Mps', 'm/s'],
   ['Rpm', 'rpm'],
   ['Nm', 'N·m'],
-  ['Share', 'share, 0 to 1'],
+  ['Share', '0 to 1'],
   ['Probability', '0 to 1'],
   ['Humidity', '0 to 1'],
   ['W', 'W'],
   ['K', 'K'],
   ['L', 'L'],
   ['M', 'm'],
+  ['N', 'N'],
 ]
 
-/** A field's name in words with the unit its name carries: "pressurePa" is "pressure, Pa". */
+/** A field's name in words with the unit its name, or the name of what holds it, carries: "pressurePa" is "pressure, Pa". */
 export function fieldTitle(path: readonly string[]): string {
   const words = path.map((part) => {
     const ending = UNIT_ENDINGS.find(([end]) => part.endsWith(end) && part.length > end.length)
-    const bare = ending && !/share|0 to 1/.test(ending[1]) ? part.slice(0, -ending[0].length) : part
+    const bare = ending && ending[1] !== '0 to 1' ? part.slice(0, -ending[0].length) : part
     const text = bare.replace(/([a-z])([A-Z])/g, '$1 $2')
     return { text: /^[A-Z]+$/.test(text) ? text : text.toLowerCase(), unit: ending?.[1] }
   })
-  const unit = words.at(-1)?.unit
+  const unit = words.findLast((word) => word.unit !== undefined)?.unit
   return `${words.map((word) => word.text).join(' ')}${unit ? `, ${unit}` : ''}`
 }
 

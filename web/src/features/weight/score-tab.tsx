@@ -130,7 +130,7 @@ export function ScoreTab({ records, board, room, position }: { records: RecordsA
   )
 }
 
-const BAR = 50
+const BAR = 40
 
 /** Out to the left, on to the right, from one line: solid for out, hatched outline for on. */
 function MovedBars({ title, moved, word }: { title: string; moved: readonly Moved[]; word: (label: string) => string }) {
@@ -145,13 +145,13 @@ function MovedBars({ title, moved, word }: { title: string; moved: readonly Move
           <li key={label} className="flex items-center justify-between gap-x-3 border-b border-line py-1.5">
             <span className="min-w-[76px] flex-1">{word(label)}</span>
             <span className="flex items-center gap-2">
-              <span className="w-[82px] whitespace-nowrap text-right font-semibold">{outKg < 0 ? text('mass', outKg) : ''}</span>
+              <span className="w-[80px] whitespace-nowrap text-right font-semibold">{outKg < 0 ? text('mass', outKg) : ''}</span>
               <svg width={2 * BAR} height="16" aria-hidden="true" className="hidden sm:block">
                 <rect x={BAR + (outKg / most) * BAR} y="2" width={(-outKg / most) * BAR} height="12" fill="var(--pine)" />
                 <rect x={BAR} y="2" width={(onKg / most) * BAR} height="12" fill="none" stroke="var(--planned)" strokeWidth="2" />
                 <line x1={BAR} x2={BAR} y1="0" y2="16" stroke="var(--ink)" />
               </svg>
-              <span className="w-[82px] whitespace-nowrap text-right">{onKg > 0 ? text('mass', onKg, { sign: true }) : ''}</span>
+              <span className="w-[74px] whitespace-nowrap text-right">{onKg > 0 ? text('mass', onKg, { sign: true }) : ''}</span>
             </span>
           </li>
         ))}
