@@ -174,5 +174,6 @@ export function readFailure(error: unknown): Failure {
   const problem = typeof data === 'object' && data !== null && 'detail' in data ? (data as Problem) : null
   if (problem) return { message: problem.detail, isAway: problem.status === 503, problem }
   if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return { message: 'The server does not answer.', isAway: true, problem: null }
+  if (status === 'PARSING_ERROR') return { message: 'The answer of the server was cut off.', isAway: true, problem: null }
   return { message: 'Something went wrong. Load the page again.', isAway: false, problem: null }
 }

@@ -52,7 +52,8 @@ async function sendAll(): Promise<void> {
       store.dispatch(isAway(null))
     } catch (error) {
       const failure = readFailure(error)
-      if (failure.isAway) {
+      // Only the server's own word is a refusal; whatever else went wrong, as in a page that is being closed, the entry waits.
+      if (failure.isAway || failure.problem === null) {
         store.dispatch(isAway(failure.message))
         retry = setTimeout(() => void flush(), PAUSES_MS[Math.min(attempt++, PAUSES_MS.length - 1)])
         return
