@@ -261,7 +261,7 @@ describe('a bad build file is refused with a sentence, and nothing is stored', (
     ],
     ['that is a zip bomb', async () => archive({ 'build.json': json(), 'pulls/a.csv': bomb() }), 'application/zip', /unpack to far more/],
     ['with a path that leaves the archive', async () => renamed('aaaaa.csv', '../../a.b'), 'application/zip', /names a file outside itself/],
-    ['with an absolute path', async () => renamed('aaaaa.csv', '/root/a.b'), 'application/zip', /names a file outside itself/],
+    ['with an absolute path', async () => renamed('aaaaa.csv', '/srv/aa.b'), 'application/zip', /names a file outside itself/],
     ['that is a damaged archive', async () => (await archive({ 'build.json': json() })).subarray(0, 200), 'application/zip', /damaged or cut short/],
     ['without the build file in it', async () => archive({ 'a.txt': 'x' }), 'application/zip', /no build\.json/],
     ['of another type', async () => Buffer.from('x'), 'text/csv', /application\/zip or application\/json/],
