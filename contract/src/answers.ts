@@ -24,6 +24,11 @@ export interface StoredRecords {
   readonly sites: StoredList<'sites'>
   readonly ballastAims: StoredList<'ballastAims'>
   readonly photos: StoredList<'photos'>
+  readonly parts: StoredList<'parts'>
+  readonly partUses: StoredList<'partUses'>
+  readonly enginePlans: StoredList<'enginePlans'>
+  readonly pullPlans: StoredList<'pullPlans'>
+  readonly dynoMappings: StoredList<'dynoMappings'>
 }
 
 /** The records as they can be used, and those that cannot, which no sum contains. */
@@ -54,6 +59,24 @@ export interface GarageEntry {
 export type PullPreview = Omit<PullFileReport, 'pulls'> & {
   readonly delimiter: string
   readonly pulls: readonly (Omit<PullFileReport['pulls'][number], 'channels'> & { readonly channelNames: readonly string[] })[]
+}
+
+/** What the columns of a dyno file seem to be, and how its first rows read. */
+export interface PullColumns {
+  readonly delimiter: string
+  readonly columns: PullFileReport['columns']
+  readonly firstRows: readonly (readonly string[])[]
+}
+
+/** The channels of a pull as they were imported; null where a cell was empty. */
+export interface PullSamples {
+  readonly channels: readonly { readonly role: string; readonly name: string; readonly unit: string; readonly values: readonly (number | null)[] }[]
+}
+
+/** A part that its build shares with the others of the garage. */
+export interface ShelfPart {
+  readonly part: StoredRecords['parts'][number]
+  readonly buildName: string
 }
 
 export interface WorkingAnswer extends Working {

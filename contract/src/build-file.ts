@@ -73,6 +73,11 @@ export const buildFileSchema = z
     sites: listSchema(RESOURCE_FIELDS.sites),
     ballastAims: listSchema(RESOURCE_FIELDS['ballast-aims']),
     photos: z.array(photoSchema).max(2000).default([]),
+    parts: listSchema(RESOURCE_FIELDS.parts),
+    partUses: listSchema(RESOURCE_FIELDS['part-uses']),
+    enginePlans: listSchema(RESOURCE_FIELDS['engine-plans']),
+    pullPlans: listSchema(RESOURCE_FIELDS['pull-plans']),
+    dynoMappings: listSchema(RESOURCE_FIELDS['dyno-mappings']),
   })
   .meta({
     title: 'Bold Ballast build file',

@@ -4,21 +4,50 @@ import { PAD_NAMES, z } from '@bold-ballast/core'
 export const DEVICE_PROTOCOL_VERSION = 1
 export const DEVICE_PORTS = { first: 4710, last: 4719 } as const
 export const LONGEST_LINE_BYTES = 4096
+export const DEVICE_KINDS = ['scales', 'dyno'] as const
+export type DeviceKind = (typeof DEVICE_KINDS)[number]
 
 const padSchema = z.strictObject({ kg: z.number(), isStable: z.boolean(), battery: z.number().min(0).max(1) }).nullable()
 const fourPads = z.strictObject(Object.fromEntries(PAD_NAMES.map((pad) => [pad, padSchema])) as Record<(typeof PAD_NAMES)[number], typeof padSchema>)
 
+const names = {
+  type: z.literal('hello'),
+  protocol: z.int(),
+  name: z.string().min(1).max(80),
+  serial: z.string().min(1).max(80),
+  isSimulated: z.boolean(),
+}
+
+/** Torque and power are of one shaft: at the place the dyno measures, referred to the engine's speed. */
+const sampleSchema = z.strictObject({
+  type: z.literal('sample'),
+  /** Which pull since the dyno was switched on, from 1. */
+  pull: z.int().positive(),
+  timeS: z.number().nonnegative(),
+  speedRpm: z.number().positive(),
+  torqueNm: z.number(),
+  powerW: z.number(),
+  boostPa: z.number().nullable(),
+  lambda: z.number().positive().nullable(),
+  intakeK: z.number().positive().nullable(),
+})
+
 export const deviceMessageSchema = z.discriminatedUnion('type', [
-  z.strictObject({
-    type: z.literal('hello'),
-    protocol: z.int(),
-    device: z.literal('scales'),
-    name: z.string().min(1).max(80),
-    serial: z.string().min(1).max(80),
-    resolutionKg: z.number().positive(),
-    isSimulated: z.boolean(),
-  }),
+  z.discriminatedUnion('device', [
+    z.strictObject({ ...names, device: z.literal('scales'), resolutionKg: z.number().positive() }),
+    z.strictObject({ ...names, device: z.literal('dyno'), place: z.enum(['hub', 'roller', 'engine']), samplesPerS: z.number().positive().max(200) }),
+  ]),
   z.strictObject({ type: z.literal('reading'), sequence: z.int().nonnegative(), pads: fourPads }),
+  z.strictObject({
+    type: z.literal('status'),
+    isPulling: z.boolean(),
+    pull: z.int().nonnegative(),
+    /** The air at the dyno, for the session's record. */
+    ambient: z.strictObject({ pressurePa: z.number(), temperatureK: z.number(), relativeHumidity: z.number().min(0).max(1) }),
+    /** How the last pull ended. */
+    ended: z.enum(['none', 'whole', 'stopped']),
+  }),
+  sampleSchema,
   z.strictObject({ type: z.literal('done'), id: z.int() }),
   z.strictObject({ type: z.literal('refused'), id: z.int(), message: z.string().max(300) }),
 ])
@@ -26,26 +55,63 @@ export type DeviceMessage = z.output<typeof deviceMessageSchema>
 export type DeviceHello = Extract<DeviceMessage, { type: 'hello' }>
 export type DeviceReading = Extract<DeviceMessage, { type: 'reading' }>
 export type DevicePad = DeviceReading['pads'][(typeof PAD_NAMES)[number]]
+export type DynoStatus = Extract<DeviceMessage, { type: 'status' }>
+export type DynoSample = z.output<typeof sampleSchema>
 
 const padName = z.enum(PAD_NAMES)
 
-/** What a person can make a simulated scale set do; a real one knows only `tare`. */
+/** What a simulated dyno is made of. */
+export const simulatedCarSchema = z.strictObject({
+  /** Torque at the dyno's place by engine speed, in the air of the standard. */
+  torqueCurve: z
+    .array(z.strictObject({ speedRpm: z.number().min(300).max(20_000), torqueNm: z.number().positive().max(5000) }))
+    .min(2)
+    .max(60),
+  /** Inertia: the car speeds the drum up. Brake: the speed rises by a rate. */
+  mode: z.enum(['inertia', 'brake']),
+  /** Of all that turns, at the engine's speed. */
+  inertiaKgM2: z.number().min(0.05).max(20),
+  rateRpmPerS: z.number().min(50).max(3000),
+  boostPa: z.number().nonnegative().max(400_000),
+  ambient: z.strictObject({
+    pressurePa: z.number().min(60_000).max(110_000),
+    temperatureK: z.number().min(243).max(323),
+    relativeHumidity: z.number().min(0).max(1),
+  }),
+  /** One standard deviation of a sample, as a share. */
+  noiseShare: z.number().min(0).max(0.05),
+  /** Share of the power that each pull without cooling costs. */
+  soakShare: z.number().min(0).max(0.05),
+})
+export type SimulatedCar = z.output<typeof simulatedCarSchema>
+
+/** What a device is asked. A real scale set knows only `tare`, a real dyno only `stop`; the rest is for simulated ones. */
 export const deviceCommandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('tare') }),
   z.strictObject({ type: z.literal('load'), loadKg: z.strictObject({ LF: z.number(), RF: z.number(), LR: z.number(), RR: z.number() }) }),
   z.strictObject({ type: z.literal('drop'), pad: padName, isOut: z.boolean() }),
   z.strictObject({ type: z.literal('drift'), kgPerMinute: z.number().min(-50).max(50) }),
   z.strictObject({ type: z.literal('battery'), pad: padName, level: z.number().min(0).max(1) }),
+  z.strictObject({ type: z.literal('car'), car: simulatedCarSchema }),
+  z.strictObject({ type: z.literal('pull') }),
+  z.strictObject({ type: z.literal('stop') }),
+  z.strictObject({ type: z.literal('cool') }),
 ])
 export type DeviceCommand = z.output<typeof deviceCommandSchema>
+
+/** What any device of a kind is asked, simulated or not. */
+export const REAL_COMMANDS: Record<DeviceKind, readonly DeviceCommand['type'][]> = { scales: ['tare'], dyno: ['stop'] }
+
+/** A simulated device that is to be started. */
+export const standInSchema = z.strictObject({ kind: z.enum(DEVICE_KINDS).default('scales') })
 
 /** A device as the page lists it. */
 export interface DeviceEntry {
   readonly id: string
+  readonly kind: DeviceKind
   readonly name: string
   readonly serial: string
   readonly isSimulated: boolean
-  readonly resolutionKg: number
   readonly state: 'connected' | 'lost'
 }
 
@@ -53,3 +119,6 @@ export interface DeviceEntry {
 export type DeviceEvent =
   | { readonly type: 'state'; readonly state: DeviceEntry['state']; readonly at: string }
   | { readonly type: 'reading'; readonly reading: DeviceReading; readonly at: string }
+  | { readonly type: 'status'; readonly status: DynoStatus; readonly at: string }
+  /** Samples since the last event; the first event holds those of the latest pull so far, so that a page that was loaded again has lost nothing. */
+  | { readonly type: 'samples'; readonly samples: readonly DynoSample[]; readonly at: string }

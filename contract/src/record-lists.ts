@@ -20,6 +20,11 @@ export const LIST_RESOURCES = {
   sites: 'sites',
   ballastAims: 'ballast-aims',
   photos: 'photos',
+  parts: 'parts',
+  partUses: 'part-uses',
+  enginePlans: 'engine-plans',
+  pullPlans: 'pull-plans',
+  dynoMappings: 'dyno-mappings',
 } as const satisfies Record<RecordList, ResourceName>
 
 /** The list of a build's records that a resource's records stand in. */

@@ -4,12 +4,17 @@ import {
   boxFields,
   buildFields,
   changeFields,
+  dynoMappingFields,
+  enginePlanFields,
   expectationFields,
   inCarFields,
   liftFields,
   limitFields,
+  partFields,
+  partUseFields,
   photoFields,
   pullFields,
+  pullPlanFields,
   sessionFields,
   siteFields,
   stageFields,
@@ -39,6 +44,11 @@ export const RESOURCE_FIELDS = {
   sites: siteFields,
   'ballast-aims': ballastAimFields,
   photos: photoFields,
+  parts: partFields,
+  'part-uses': partUseFields,
+  'engine-plans': enginePlanFields,
+  'pull-plans': pullPlanFields,
+  'dyno-mappings': dynoMappingFields,
 } as const
 
 export type ResourceName = keyof typeof RESOURCE_FIELDS
@@ -80,7 +90,7 @@ export const stageOrderSchema = z.strictObject({
 })
 
 /** Resources whose records can be written many at once: plain lists without files or places in an order. */
-export const BATCH_RESOURCES = ['changes', 'zones', 'boxes', 'sites', 'weighings'] as const satisfies readonly ResourceName[]
+export const BATCH_RESOURCES = ['changes', 'zones', 'boxes', 'sites', 'weighings', 'parts', 'part-uses'] as const satisfies readonly ResourceName[]
 
 /** Many writes as one: all of them or none, one entry in the log, and once for a batch id. */
 export const batchSchema = z.strictObject({
@@ -100,11 +110,27 @@ export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
 
 export const photoQuerySchema = z.strictObject({ id: z.uuid(), recordId: z.uuid(), name: z.string().trim().min(1).max(200) })
 
+const mappingSchema = dynoMappingFields.columns
+
+/** A mapping in an address: the columns as JSON. */
+const mappingText = z
+  .string()
+  .max(20_000)
+  .transform((text, context): z.output<typeof mappingSchema> => {
+    try {
+      return mappingSchema.parse(JSON.parse(text))
+    } catch {
+      context.addIssue({ code: 'custom', message: 'is no list of columns; each names its heading, its role and its unit' })
+      return z.NEVER
+    }
+  })
+
 export const pullFileQuerySchema = z.strictObject({
-  mode: z.enum(['preview', 'import']),
+  mode: z.enum(['columns', 'preview', 'import']),
   importId: z.uuid(),
   powerUnit: z.string().max(20).optional(),
   torqueUnit: z.string().max(20).optional(),
+  mapping: mappingText.optional(),
 })
 
 export type Meta = z.infer<z.ZodObject<typeof metaFields>>

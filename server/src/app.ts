@@ -19,6 +19,7 @@ import { photoRoutes } from './photos/routes.ts'
 import { pullFileRoutes } from './pull-files/routes.ts'
 import { recordRoutes } from './records/routes.ts'
 import { RecordService } from './records/service.ts'
+import { shelfRoutes } from './shelf/routes.ts'
 
 const CONTENT_SECURITY = {
   useDefaults: false,
@@ -72,7 +73,7 @@ function api(knex: Knex, devices: DeviceService): Router {
     response.json({ status: 'ready' })
   })
   router.use(calculationRoutes())
-  router.use(pullFileRoutes(records))
+  router.use(pullFileRoutes(knex, records))
   router.use(buildFileRoutes(knex, open))
   router.use(photoRoutes(knex, records))
   router.use(batchRoutes(new BatchService(knex)))
@@ -80,6 +81,7 @@ function api(knex: Knex, devices: DeviceService): Router {
   router.use(buildRoutes(builds, open))
   router.use(logRoutes(knex))
   router.use(deviceRoutes(devices))
+  router.use(shelfRoutes(knex))
   router.use(recordRoutes(records))
   router.use(() => {
     throw new AppError('not-found', 'There is no such address.')

@@ -3,6 +3,7 @@ import { quantileOf } from '../stats/distribution.ts'
 import { makeCar } from './car.ts'
 import { basisWords, METRIC_INFO, StageValues } from './metrics.ts'
 import { plannedPowerW } from './power-at-stage.ts'
+import { withRatingLimit } from './rating-limits.ts'
 import type { BuildRecords, Limit, Metric, Target } from './records.ts'
 import { type StageState, stageState } from './stage-state.ts'
 import { unexplainedAt } from './unexplained.ts'
@@ -62,7 +63,7 @@ export interface Board {
 
 /** Works out the whole Board of a build. `today` is an ISO date, for what is late. */
 export function makeBoard(records: BuildRecords, today: string): Board {
-  const values = new StageValues(makeCar(records))
+  const values = new StageValues(makeCar(withRatingLimit(records)))
   const { car } = values
   const stages = car.stages.map(
     (stage, position): BoardStage => ({ id: stage.id, name: stage.name, date: stage.date, ...stageState(values, position, today), position }),

@@ -26,6 +26,7 @@ function twoSessions(gainW: number, noise: readonly [readonly number[], readonly
             curve: { stepRpm: 50, firstSpeedRpm: 3000, powerW },
             rowCount: 100,
             cutRowCount: 0,
+            alongside: { intakeK: powerW.map(() => 310 + side), lambda: powerW.map((_, at) => (at < 40 ? null : 0.8)) },
             setAside: null,
           })
         })
@@ -34,6 +35,7 @@ function twoSessions(gainW: number, noise: readonly [readonly number[], readonly
     }),
   )
 }
+const AIR = { pressurePa: 97_000, pressureKind: 'station', temperatureK: 300, relativeHumidity: 0.4 } as const
 const CALM = [
   [-400, 0, 400],
   [-300, 100, 200],
@@ -41,7 +43,7 @@ const CALM = [
 
 describe('two sessions compared', () => {
   it('finds a gain that was put in, everywhere in the band, and calls a large one real', () => {
-    const found = compareSessions(twoSessions(9000, CALM), 'd0', 'd1')
+    const found = compareSessions(twoSessions(9000, CALM), { sessionId: 'd0' }, { sessionId: 'd1' })
     expect(found.power).toMatchObject({ verdict: 'real', difference: expect.closeTo(9000, -1) })
     for (const { gainW, lowW, highW } of found.gainBySpeed) {
       expect(gainW).toBeCloseTo(9000, 6)
@@ -51,24 +53,52 @@ describe('two sessions compared', () => {
     expect(found.band).toEqual({ fromRpm: 4200, toRpm: 7000 })
   })
   it('calls a small one noise, because one visit differs from the next by about a percent', () => {
-    expect(compareSessions(twoSessions(1500, CALM), 'd0', 'd1').power.verdict).toBe('within noise')
+    expect(compareSessions(twoSessions(1500, CALM), { sessionId: 'd0' }, { sessionId: 'd1' }).power.verdict).toBe('within noise')
   })
   it('says too few of one pull a side, and gives no interval by speed', () => {
-    const found = compareSessions(twoSessions(9000, [[0], [0]]), 'd0', 'd1')
+    const found = compareSessions(twoSessions(9000, [[0], [0]]), { sessionId: 'd0' }, { sessionId: 'd1' })
     expect(found.power.verdict).toBe('too few pulls')
     expect(found.gainBySpeed.every(({ lowW }) => lowW === null)).toBe(true)
   })
+  it('takes any pulls of one visit against others of it, without what one visit differs from the next', () => {
+    const records = twoSessions(1500, [[-100, 0, 100, 1400, 1500, 1600], [0]])
+    const set = (...numbers: number[]) => ({ sessionId: 'd0', pullIds: numbers.map((i) => `s0p${i}`) })
+    const found = compareSessions(records, set(0, 1, 2), set(3, 4, 5))
+    expect(found.power).toMatchObject({ verdict: 'real', difference: expect.closeTo(1500, -1) })
+    expect(() => compareSessions(records, set(0, 1), set(1, 2))).toThrow(/stands on both sides/)
+  })
+  it('says what ran beside it, over the band, with the boost that the record says', () => {
+    const boosted = twoSessions(0, CALM, (records) => {
+      for (const session of records.sessions) Object.assign(session, { boostControl: 'absolute', boostPa: 100_000, ambient: AIR })
+    })
+    const { first, second, school } = compareSessions(boosted, { sessionId: 'd0' }, { sessionId: 'd1' })
+    expect(first.beside).toMatchObject({ intakeK: 310, lambda: expect.closeTo(0.8, 12), boostPa: 100_000 })
+    expect(second.beside.intakeK).toBe(311)
+    expect(first.beside.boostPaPerW as number).toBeCloseTo(100_000 / (first.bandMeansW.reduce((sum, value) => sum + value) / 3), 9)
+    expect(school).toBe(boosted.build.powerBasis.boostSchool)
+  })
+  it('never mixes schools', () => {
+    const mixed = twoSessions(0, CALM, (records) => {
+      records.sessions.forEach((session, i) => {
+        Object.assign(session, { boostControl: 'absolute', boostSchool: i === 0 ? 'none' : 'half', ambient: AIR })
+      })
+    })
+    expect(() => compareSessions(mixed, { sessionId: 'd0' }, { sessionId: 'd1' })).toThrow(/schools are never mixed/)
+  })
   it('turns round with its sides', () => {
     const records = twoSessions(4000, CALM)
-    expect(compareSessions(records, 'd1', 'd0').power.difference).toBeCloseTo(-compareSessions(records, 'd0', 'd1').power.difference, 9)
+    expect(compareSessions(records, { sessionId: 'd1' }, { sessionId: 'd0' }).power.difference).toBeCloseTo(
+      -compareSessions(records, { sessionId: 'd0' }, { sessionId: 'd1' }).power.difference,
+      9,
+    )
   })
   it('names what was changed in between, and that more than one change has no owner', () => {
     const found = compareSessions(
       twoSessions(9000, CALM, (records) => {
         for (const change of records.changes.slice(0, 2)) change.touchesPower = true
       }),
-      'd0',
-      'd1',
+      { sessionId: 'd0' },
+      { sessionId: 'd1' },
     )
     expect(found.changesBetween.map(({ name }) => name)).toEqual(['bench', 'tailgate'])
     expect(found.warnings.join()).toMatch(/More than one change/)
@@ -78,7 +108,7 @@ describe('two sessions compared', () => {
       [0, -500, -1000, -1500, -2100],
       [0, 10, -10, 5, 0],
     ] as const
-    const found = compareSessions(twoSessions(0, fading), 'd0', 'd1')
+    const found = compareSessions(twoSessions(0, fading), { sessionId: 'd0' }, { sessionId: 'd1' })
     expect(found.first.drift).toMatchObject({ isDrifting: true })
     expect(found.second.drift?.isDrifting).toBe(false)
   })
@@ -92,6 +122,8 @@ describe('two sessions compared', () => {
     ['a session without a pull that counts', (records: BuildRecords) => records.pulls.splice(3), undefined, /no pull that counts/],
     ['a band outside the pulls', () => {}, { fromRpm: 2000, toRpm: 7000 }, /cover 3000 to 7000 rpm/],
   ] as const)('refuses %s', (_, edit, band, sentence) => {
-    expect(() => compareSessions(twoSessions(0, CALM, edit as (records: BuildRecords) => void), 'd0', 'd1', band)).toThrow(sentence)
+    expect(() => compareSessions(twoSessions(0, CALM, edit as (records: BuildRecords) => void), { sessionId: 'd0' }, { sessionId: 'd1' }, band)).toThrow(
+      sentence,
+    )
   })
 })

@@ -1,20 +1,27 @@
 import { bandMean } from '../dyno/band-mean.ts'
 import { comparePulls, type PullComparison } from '../dyno/compare-pulls.ts'
+import { BOOST_SCHOOL_WORDS, type BoostSchool } from '../dyno/correction.ts'
 import { type GridCurve, gridSpeedRpm, meanCurve, scaleCurve } from '../dyno/curve.ts'
 import { type Drift, driftOf } from '../dyno/drift.ts'
 import { torqueFromPowerNm } from '../dyno/power-torque.ts'
 import { type Powerband, powerband } from '../dyno/powerband.ts'
 import { CalculationError } from '../errors.ts'
-import { sampleSd } from '../stats/moments.ts'
+import { mean, sampleSd } from '../stats/moments.ts'
 import { studentTQuantile } from '../stats/student-t.ts'
 import { attempt } from './attempt.ts'
 import { makeCar } from './car.ts'
-import type { BuildRecords, DynoSession } from './records.ts'
-import { basisFactor } from './session-power.ts'
+import type { BuildRecords, DynoSession, Pull } from './records.ts'
+import { schoolOf, standardFactor } from './session-power.ts'
 
 export interface SpeedBand {
   readonly fromRpm: number
   readonly toRpm: number
+}
+
+/** Pulls of a session: those named, else all that are not set aside. */
+export interface PullSet {
+  readonly sessionId: string
+  readonly pullIds?: readonly string[] | undefined
 }
 
 /** One side of a comparison, on the build's basis. */
@@ -29,6 +36,17 @@ export interface ComparedSession {
   readonly torqueFlatness: number
   /** Null with fewer than four pulls. */
   readonly drift: Drift | null
+  /** Means over the band; null where the pulls did not record it. */
+  readonly beside: BesideMeans
+}
+
+export interface BesideMeans {
+  readonly intakeK: number | null
+  readonly lambda: number | null
+  /** Of the pulls' own channel, else of the session's record. */
+  readonly boostPa: number | null
+  /** Boost that each watt of the band's mean takes. */
+  readonly boostPaPerW: number | null
 }
 
 export interface SessionComparison {
@@ -40,21 +58,32 @@ export interface SessionComparison {
   readonly gainBySpeed: readonly { readonly speedRpm: number; readonly gainW: number; readonly lowW: number | null; readonly highW: number | null }[]
   /** Changes that touch power and were done between the two visits. */
   readonly changesBetween: readonly { readonly changeId: string; readonly name: string }[]
+  /** How boost is corrected on both sides; null without boost. */
+  readonly school: BoostSchool | null
   readonly warnings: readonly string[]
 }
 
 /**
- * Two dyno sessions of a build, both restated to its basis by their own air records: mean power over a band, whether the difference is real, the gain
+ * Two sets of pulls of a build, both restated to its basis by their own air records: mean power over a band, whether the difference is real, the gain
  * by speed, and what was changed in between. Different places are refused, never converted. `band` left out: what both cover, from 60 % of the top speed.
- * Rejects unknown sessions, one without a pull that counts, and a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
+ * Rejects unknown sessions, one without a pull that counts, a pull on both sides, two schools of boost correction, and a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
  */
-export function compareSessions(records: BuildRecords, firstId: string, secondId: string, wanted?: SpeedBand, confidence = 0.95): SessionComparison {
-  const [a, b] = [firstId, secondId].map((id) => curvesOf(records, id)) as [SessionCurves, SessionCurves]
+export function compareSessions(records: BuildRecords, firstSet: PullSet, secondSet: PullSet, wanted?: SpeedBand, confidence = 0.95): SessionComparison {
+  const [a, b] = [firstSet, secondSet].map((set) => curvesOf(records, set)) as [SessionCurves, SessionCurves]
+  if (a.pullIds.some((id) => b.pullIds.includes(id)))
+    throw new CalculationError('inconsistent', 'second', 'A pull stands on both sides. Pick other pulls for one of them.')
   if (a.session.place !== b.session.place)
     throw new CalculationError(
       'inconsistent',
       'second',
       `One was measured at the ${a.session.place}, the other at the ${b.session.place}: the two are never compared.`,
+    )
+  const [schoolA, schoolB] = [schoolOf(a.session, records.build), schoolOf(b.session, records.build)]
+  if (schoolA !== undefined && schoolB !== undefined && schoolA !== schoolB)
+    throw new CalculationError(
+      'inconsistent',
+      'boostSchool',
+      `One is ${BOOST_SCHOOL_WORDS[schoolA]}, the other ${BOOST_SCHOOL_WORDS[schoolB]}: schools are never mixed. Give both sessions the same school.`,
     )
   const covered = commonBand([...a.curves, ...b.curves])
   const band = wanted ?? { fromRpm: Math.max(covered.fromRpm, Math.ceil((0.6 * covered.toRpm) / 50) * 50), toRpm: covered.toRpm }
@@ -66,9 +95,10 @@ export function compareSessions(records: BuildRecords, firstId: string, secondId
     band,
     first,
     second,
-    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: firstId === secondId }),
+    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: a.session.id === b.session.id }),
     gainBySpeed: gains(a.curves, b.curves, band, confidence),
     changesBetween,
+    school: schoolA ?? schoolB ?? null,
     warnings: warningsOf(records, a.session, b.session, changesBetween.length),
   }
 }
@@ -77,20 +107,23 @@ interface SessionCurves {
   readonly session: DynoSession
   readonly pullIds: readonly string[]
   readonly curves: readonly GridCurve[]
+  readonly pulls: readonly Pull[]
 }
 
-function curvesOf(records: BuildRecords, sessionId: string): SessionCurves {
+function curvesOf(records: BuildRecords, { sessionId, pullIds }: PullSet): SessionCurves {
   const session = records.sessions.find((entry) => entry.id === sessionId)
   if (!session) throw new CalculationError('unknown', 'session', 'This build has no such session. Pick one that is there.')
-  const factor = basisFactor(session, records.build)
-  const pulls = records.pulls.filter((pull) => pull.sessionId === sessionId && pull.setAside === null).sort((x, y) => x.position - y.position)
+  const factor = standardFactor(session, records.build)
+  const pulls = records.pulls
+    .filter((pull) => pull.sessionId === sessionId && (pullIds ? pullIds.includes(pull.id) : pull.setAside === null))
+    .sort((x, y) => x.position - y.position)
   if (pulls.length === 0)
     throw new CalculationError(
       'missing',
       'session',
       `The session at ${session.dynoName} has no pull that counts. Import one, or take one back that was set aside.`,
     )
-  return { session, pullIds: pulls.map(({ id }) => id), curves: pulls.map(({ curve }) => scaleCurve(curve, factor)) }
+  return { session, pulls, pullIds: pulls.map(({ id }) => id), curves: pulls.map(({ curve }) => scaleCurve(curve, factor)) }
 }
 
 const lastSpeed = (curve: GridCurve) => gridSpeedRpm(curve, curve.powerW.length - 1)
@@ -105,21 +138,38 @@ function commonBand(curves: readonly GridCurve[]): SpeedBand {
 const speedsOf = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
 const at = (curve: GridCurve, speedRpm: number) => curve.powerW[Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm)] as number
 
-function compared({ session, pullIds, curves }: SessionCurves, band: SpeedBand): ComparedSession {
-  const mean = meanCurve(curves) as GridCurve
-  const speedRpm = speedsOf(mean)
-  const torques = speedRpm.flatMap((speed, i) => (speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(mean.powerW[i] as number, speed)] : []))
+function compared({ session, pulls, pullIds, curves }: SessionCurves, band: SpeedBand): ComparedSession {
+  const meanOfAll = meanCurve(curves) as GridCurve
+  const speedRpm = speedsOf(meanOfAll)
+  const torques = speedRpm.flatMap((speed, i) =>
+    speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(meanOfAll.powerW[i] as number, speed)] : [],
+  )
   const bandMeansW = curves.map((curve) => bandMean({ curve: { speedRpm: speedsOf(curve), powerW: curve.powerW }, ...band }).bySpeedW)
   const drift = bandMeansW.length < 4 ? null : attempt(() => driftOf(bandMeansW))
   return {
     sessionId: session.id,
     pullIds,
     bandMeansW,
-    meanCurve: mean,
-    band90: powerband({ speedRpm, value: mean.powerW }),
+    meanCurve: meanOfAll,
+    band90: powerband({ speedRpm, value: meanOfAll.powerW }),
     torqueFlatness: Math.min(...torques) / Math.max(...torques),
     drift: drift instanceof CalculationError ? null : drift,
+    beside: besideMeans(session, pulls, band, mean(bandMeansW)),
   }
+}
+
+function besideMeans(session: DynoSession, pulls: readonly Pull[], band: SpeedBand, powerW: number): BesideMeans {
+  const meanOf = (key: 'intakeK' | 'lambda' | 'boostPa') => {
+    const values = pulls.flatMap(({ alongside, curve }) =>
+      (alongside?.[key] ?? []).filter((value, i): value is number => {
+        const speed = gridSpeedRpm(curve, i)
+        return value !== null && speed >= band.fromRpm && speed <= band.toRpm
+      }),
+    )
+    return values.length === 0 ? null : mean(values)
+  }
+  const boostPa = meanOf('boostPa') ?? (session.boostControl === 'none' ? null : session.boostPa)
+  return { intakeK: meanOf('intakeK'), lambda: meanOf('lambda'), boostPa, boostPaPerW: boostPa === null ? null : boostPa / powerW }
 }
 
 function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: SpeedBand, confidence: number): SessionComparison['gainBySpeed'] {
@@ -127,8 +177,7 @@ function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: 
   const enough = first.length > 1 && second.length > 1
   return speeds.map((speedRpm) => {
     const [x, y] = [first.map((curve) => at(curve, speedRpm)), second.map((curve) => at(curve, speedRpm))]
-    const average = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length
-    const gainW = average(y) - average(x)
+    const gainW = mean(y) - mean(x)
     if (!enough) return { speedRpm, gainW, lowW: null, highW: null }
     const half =
       studentTQuantile(1 - (1 - confidence) / 2, x.length + y.length - 2) * Math.hypot(sampleSd(x) / Math.sqrt(x.length), sampleSd(y) / Math.sqrt(y.length))
@@ -148,6 +197,9 @@ function warningsOf(records: BuildRecords, first: DynoSession, second: DynoSessi
   if (first.dynoName !== second.dynoName) warnings.push('Numbers of different dynos are not compared in the trade: same dyno, same day, same gear are.')
   else if (first.gear !== second.gear) warnings.push('The two were run in different gears.')
   if (first.fuel !== second.fuel && first.fuel && second.fuel) warnings.push(`The fuel differs: ${first.fuel} and ${second.fuel}.`)
+  const [warm, cold] = [first.ambient?.temperatureK, second.ambient?.temperatureK]
+  if (warm !== undefined && cold !== undefined && Math.abs(warm - cold) > 8)
+    warnings.push(`The air differed by ${Math.abs(warm - cold).toFixed(0)} K between the two.`)
   if (first.boostPa !== second.boostPa && first.boostPa !== null && second.boostPa !== null) warnings.push('The boost differs.')
   if (changeCount > 1) warnings.push('More than one change lies between the two: the gain belongs to none of them alone.')
   if (records.build.powerBasis.standard !== 'none' && (!first.ambient || !second.ambient))

@@ -1,3 +1,4 @@
+import { curvePeakTorque } from '../dyno/curve.ts'
 import { CalculationError } from '../errors.ts'
 import { powerToWeight } from '../mass/power-to-weight.ts'
 import { combineMeasurements } from '../proof/combine-measurements.ts'
@@ -8,7 +9,7 @@ import { attempt } from './attempt.ts'
 import type { Car } from './car.ts'
 import { type MassAtStage, massAtStage } from './mass-at-stage.ts'
 import { plannedFrontShare } from './planned-front-share.ts'
-import { type PowerAtStage, powerAtStage } from './power-at-stage.ts'
+import { curveAtStage, type PowerAtStage, powerAtStage } from './power-at-stage.ts'
 import type { BuildRecord, Metric } from './records.ts'
 import { frontShareOf } from './weighing-shares.ts'
 
@@ -24,6 +25,7 @@ export interface MetricInfo {
 export const METRIC_INFO: Record<Metric, MetricInfo> = {
   massReady: { word: 'Mass', kind: 'mass', provedBy: ['mass'], usualSense: 'atMost' },
   wheelPower: { word: 'Power', kind: 'power', provedBy: ['power'], usualSense: 'atLeast' },
+  peakTorque: { word: 'Peak torque', kind: 'torque', provedBy: ['power'], usualSense: 'atMost' },
   powerToMass: { word: 'Power to weight', kind: 'powerToMass', provedBy: ['mass', 'power'], usualSense: 'atLeast' },
   frontShare: { word: 'Front share', kind: 'share', provedBy: ['mass'], usualSense: 'between' },
 }
@@ -35,7 +37,7 @@ export function basisWords(build: BuildRecord, metric: Metric): { driver: boolea
   const { powerBasis, reference } = build
   const power = `${PLACE_WORDS[powerBasis.place]}, ${powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}`
   const hasMass = metric === 'massReady' || metric === 'powerToMass'
-  const hasPower = metric === 'wheelPower' || metric === 'powerToMass'
+  const hasPower = metric === 'wheelPower' || metric === 'peakTorque' || metric === 'powerToMass'
   return { driver: hasMass && reference.driverKg > 0, fuelL: hasMass ? reference.fuelL : null, power: hasPower ? power : null }
 }
 
@@ -89,11 +91,23 @@ export class StageValues {
         const { value, sd, proof, distribution, fromPosition } = power
         return { value, sd, proof, distribution, fromPosition: fromPosition === position ? null : fromPosition }
       }
+      case 'peakTorque':
+        return this.peakTorque(position)
       case 'powerToMass':
         return this.powerToMass(position)
       case 'frontShare':
         return this.frontShare(position)
     }
+  }
+
+  /** Of the stage's curve, at engine speed; it rests on the same pulls as the power, so it carries their spread and proof. */
+  private peakTorque(position: number): StageValue | undefined {
+    const [power, found] = [this.power(position), curveAtStage(this.car, position)]
+    if (!power || !found) return undefined
+    const value = curvePeakTorque(found.curve).torqueNm
+    const sd = (value * power.sd) / power.value
+    const fromPosition = power.fromPosition === position ? null : power.fromPosition
+    return { value, sd, proof: power.proof, distribution: normalDistribution(value, sd), fromPosition }
   }
 
   private powerToMass(position: number): StageValue | undefined {

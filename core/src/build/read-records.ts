@@ -28,6 +28,9 @@ const REFERENCES: readonly { list: RecordList; field: string; target: RecordList
   { list: 'lifts', field: 'weighingId', target: 'weighings', isPart: true },
   { list: 'balanceSteps', field: 'stageId', target: 'stages', isPart: true },
   { list: 'ballastAims', field: 'stageId', target: 'stages', isPart: true },
+  { list: 'enginePlans', field: 'stageId', target: 'stages', isPart: true },
+  { list: 'pullPlans', field: 'stageId', target: 'stages', isPart: true },
+  { list: 'partUses', field: 'partId', target: 'parts', isPart: true },
 ]
 
 type Row = Record<string, unknown> & { id: string }

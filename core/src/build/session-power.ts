@@ -1,4 +1,4 @@
-import { correctionFactor } from '../dyno/correction.ts'
+import { BOOST_SCHOOL_WORDS, type BoostSchool, correctionFactor } from '../dyno/correction.ts'
 import { CalculationError } from '../errors.ts'
 import { mean, sampleSd } from '../stats/moments.ts'
 import type { BuildRecords, DynoSession, Pull, Standing } from './records.ts'
@@ -18,8 +18,25 @@ export type SessionPower =
 /** Two visits to a dyno differ by about 1 % beyond pull to pull (common practice, no source). */
 export const BETWEEN_SESSIONS = 0.01
 
-/** The factor from the printed power of a session to the build's basis. Throws `inconsistent` or `missing` with the reason where there is none. */
+/** The school by which a session's power under boost is corrected: its own choice, else the build's; undefined without boost. */
+export const schoolOf = (session: DynoSession, build: BuildRecords['build']): BoostSchool | undefined =>
+  session.boostControl === 'none' ? undefined : (session.boostSchool ?? build.powerBasis.boostSchool)
+
+/** As `standardFactor`, and only for a session whose school is the build's: schools are never mixed. Throws with the reason where there is none. */
 export function basisFactor(session: DynoSession, build: BuildRecords['build']): number {
+  const school = schoolOf(session, build)
+  const counted = build.powerBasis.boostSchool
+  if (session.place === build.powerBasis.place && school !== undefined && school !== counted)
+    throw new CalculationError(
+      'inconsistent',
+      'boostSchool',
+      `Its power under boost is ${BOOST_SCHOOL_WORDS[school]} and the build counts power ${BOOST_SCHOOL_WORDS[counted]}; schools are never mixed. Pick the build’s school for it, or another for the build.`,
+    )
+  return standardFactor(session, build)
+}
+
+/** The factor from the printed power of a session to the build's place and standard by the session's own school. Throws `inconsistent` or `missing` with the reason where there is none. */
+export function standardFactor(session: DynoSession, build: BuildRecords['build']): number {
   const basis = build.powerBasis
   if (session.place !== basis.place) {
     throw new CalculationError(
@@ -28,8 +45,7 @@ export function basisFactor(session: DynoSession, build: BuildRecords['build']):
       `It was measured at the ${session.place} and the build counts power at the ${basis.place}; the two are never converted silently.`,
     )
   }
-  const boosted = session.boostControl !== 'none'
-  const school = boosted ? basis.boostSchool : undefined
+  const school = schoolOf(session, build)
   const printsAlike = session.printedStandard === basis.standard
   if (printsAlike && (school === undefined || school === 'asNaturallyAspirated' || basis.standard === 'none')) return 1
   const { ambient } = session

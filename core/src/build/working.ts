@@ -5,15 +5,18 @@ import { makeCar } from './car.ts'
 import { ledgerScore, stageSavings } from './ledger-score.ts'
 import { changeSign } from './line-mass.ts'
 import { chanceOf, METRIC_INFO, StageValues } from './metrics.ts'
+import { withRatingLimit } from './rating-limits.ts'
 import type { BuildRecords, Limit, Metric, Target } from './records.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
 import { centreWorking, heightWorking, plannedFrontWorking } from './working-centres.ts'
-import { day, guessFactor, schoolRemark, stageName, type Working, type WorkingLine } from './working-line.ts'
+import { day, guessFactor, stageName, type Working, type WorkingLine } from './working-line.ts'
+import { powerWorking, torqueWorking } from './working-power.ts'
 import { padLines, pullWorking, sessionWorking, unexplainedWorking, weighingWorking } from './working-records.ts'
 
 export const WORKING_SUBJECTS = [
   'mass',
   'power',
+  'torque',
   'ratio',
   'front',
   'score',
@@ -30,12 +33,14 @@ export const WORKING_SUBJECTS = [
 export type WorkingSubject = (typeof WORKING_SUBJECTS)[number]
 
 /** The working of a number of a build: what `of` it is and the id of the stage, weighing, session, pull, target or limit. Errors: `unknown`. */
-export function makeWorking(records: BuildRecords, of: WorkingSubject, id: string, today: string): Working {
+export function makeWorking(stored: BuildRecords, of: WorkingSubject, id: string, today: string): Working {
+  const records = withRatingLimit(stored)
   const values = new StageValues(makeCar(records))
   const atStage = (make: (position: number) => Working | undefined) => make(positionOf(values, id))
   const makers: Record<WorkingSubject, () => Working | undefined> = {
     mass: () => atStage((position) => massWorking(values, position)),
     power: () => atStage((position) => powerWorking(values, position)),
+    torque: () => atStage((position) => torqueWorking(values, position)),
     ratio: () => atStage((position) => ratioWorking(values, position)),
     front: () => atStage((position) => frontWorking(values, position)),
     forecast: () => atStage((position) => forecastWorking(values, position)),
@@ -136,74 +141,6 @@ function biasRemark(values: StageValues): string {
   return bias.isDefault
     ? `Guesses are raised by ${percent} %, a stated default: ${bias.pairCount} of the 5 pairs of guess and weighing needed to learn your own are there.`
     : `Guesses are changed by ${percent} %, learned from ${bias.pairCount} pairs of guess and weighing in this build.`
-}
-
-function powerWorking(values: StageValues, position: number): Working | undefined {
-  const power = values.power(position)
-  if (!power) return undefined
-  const lines = power.steps.flatMap((step): WorkingLine[] => {
-    const where = stageName(values, step.position)
-    switch (step.kind) {
-      case 'measured':
-        return step.sessions.map((entry, i) => ({
-          label: `${entry.session.dynoName}, ${day(entry.session.at)}, ${entry.pullIds.length} pulls`,
-          value: entry.value,
-          kind: 'power',
-          sd: entry.sd,
-          proof: 'measured',
-          note: [
-            where,
-            entry.factor === 1 ? '' : `restated by ${entry.factor.toFixed(4)}`,
-            i === step.combined.agreesWith ? 'agrees' : i === step.combined.disagreesWith ? 'disagrees' : '',
-          ]
-            .filter(Boolean)
-            .join('; '),
-        }))
-      case 'start':
-        return [
-          {
-            label: `${step.session.session.dynoName}, ${day(step.session.session.at)}`,
-            value: step.value,
-            kind: 'power',
-            sd: step.sd,
-            proof: 'measured',
-            note: `start value for ${where}: the engine was not yet, or no longer, that of the stage`,
-          },
-        ]
-      case 'expectation':
-        return [
-          {
-            label: `expected ${step.expectation.mode === 'to' ? 'to reach' : step.expectation.mode === 'by' ? 'to change by' : 'to be multiplied by'}`,
-            value: step.expectation.value,
-            kind: step.expectation.mode === 'times' ? 'ratio' : 'power',
-            sd: step.expectation.sd ?? undefined,
-            proof: step.expectation.proof,
-            isSigned: step.expectation.mode === 'by',
-            typed: step.expectation.typed,
-            note: where,
-          },
-        ]
-      default:
-        return [
-          {
-            label: 'a change touches power and nothing says by how much',
-            value: step.value,
-            kind: 'power',
-            sd: step.sd,
-            proof: 'guess',
-            note: `${where}; carried with a spread of 5 %`,
-          },
-        ]
-    }
-  })
-  const carried = power.fromPosition !== null && power.fromPosition !== position ? [`Carried from ${stageName(values, power.fromPosition)}.`] : []
-  return {
-    title: `Power at ${stageName(values, position)}`,
-    calculation: 'build.power-at-stage',
-    result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
-    lines,
-    remarks: [...carried, ...schoolRemark(values)],
-  }
 }
 
 function ratioWorking(values: StageValues, position: number): Working | undefined {

@@ -22,7 +22,6 @@ import {
   injectorCalculation,
   intercoolerCalculation,
   pistonSpeedCalculation,
-  ratingChainCalculation,
   swallowCalculation,
 } from './engine.ts'
 import {
@@ -33,6 +32,7 @@ import {
   forecastCalculation,
   powerToWeightCalculation,
 } from './mass.ts'
+import { enginePlanCalculation, pullPlanCalculation, ratingChainCalculation } from './plans.ts'
 import type { Calculation } from './registry.ts'
 
 /** Every calculation a person might quote, by its stable name. */
@@ -61,6 +61,8 @@ export const CALCULATIONS: readonly Calculation[] = [
   pistonSpeedCalculation,
   heatCalculation,
   ratingChainCalculation,
+  enginePlanCalculation,
+  pullPlanCalculation,
   cornersCalculation,
   centreOfMassCalculation,
   centreHeightCalculation,

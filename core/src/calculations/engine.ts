@@ -3,7 +3,6 @@ import { compressor, FLOW_REFERENCES, type FlowReference, intercooler } from '..
 import { fuelPumps, injectors } from '../engine/fuel-supply.ts'
 import { fuelBlend } from '../engine/fuels.ts'
 import { coolantFlowM3PerS, HEAT_SCHOOLS, heatToCoolant, judgeBmep, pistonMotion } from '../engine/mechanics.ts'
-import { RATING_KINDS, ratingChain } from '../engine/rating-chain.ts'
 import { airFlowKgPerS, manifoldPressurePa, pressureRatio } from '../engine/swallow.ts'
 import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
@@ -279,57 +278,5 @@ export const heatCalculation = defineCalculation({
     const heat = (share: number) => heatToCoolant({ school, share, powerW, fuelKgPerS, heatingValueJPerKg: fuel.heatingValueJPerKg, lambda })
     const coolantW = heat(coolantShare)
     return { value: { coolantW, oilW: oilShare === undefined ? null : heat(oilShare), coolantFlowM3PerS: coolantFlowM3PerS(coolantW, riseK) } }
-  },
-})
-
-const rating = z.strictObject({ id: z.string().max(120), kind: z.enum(RATING_KINDS), limit: z.number() })
-
-export const ratingChainCalculation = defineCalculation({
-  name: 'engine.rating-chain',
-  title: 'Headroom of each part, weakest first',
-  formula: 'headroom = 1 − demand/limit; a demand that grows with power as (P/P_target)^e reaches its limit at P_target (limit/demand)^(1/e)',
-  sources: ['Ratios; exponents: 1 for power, torque, flow, current and duty at one speed (common practice, no source)'],
-  assumptions: ['Demands are those at the target; each grows with power by its exponent, 1 where none is given, and not at all with 0'],
-  validRange: 'Limits and demands above zero',
-  schools: [],
-  example: {
-    targetPowerW: 300_000,
-    demands: [
-      { kind: 'power', value: 300_000 },
-      { kind: 'torque', value: 450 },
-      { kind: 'speed', value: 7500, exponent: 0 },
-    ],
-    ratings: [
-      { id: 'turbo', kind: 'power', limit: 330_000 },
-      { id: 'gearbox', kind: 'torque', limit: 420 },
-      { id: 'valve springs', kind: 'speed', limit: 8000 },
-    ],
-  },
-  input: z.strictObject({
-    targetPowerW: z.number(),
-    demands: z
-      .array(z.strictObject({ kind: z.enum(RATING_KINDS), value: z.number().positive(), exponent: z.number().min(0).max(3).default(1) }))
-      .max(RATING_KINDS.length),
-    ratings: z.array(rating).min(1).max(500),
-  }),
-  output: z.strictObject({
-    headrooms: z.array(
-      z.strictObject({
-        id: z.string(),
-        kind: z.enum(RATING_KINDS),
-        demand: z.number(),
-        limit: z.number(),
-        headroom: z.number(),
-        limitPowerW: z.number().nullable(),
-      }),
-    ),
-    firstLimitId: z.string().nullable(),
-    withoutDemand: z.array(z.string()),
-  }),
-  run: ({ targetPowerW, demands, ratings }) => {
-    const demandsAt = (powerW: number) => Object.fromEntries(demands.map(({ kind, value, exponent }) => [kind, value * (powerW / targetPowerW) ** exponent]))
-    const { headrooms, withoutDemand } = ratingChain({ targetPowerW, fromPowerW: targetPowerW / 10, toPowerW: 4 * targetPowerW, ratings, demandsAt })
-    const first = [...headrooms].filter((entry) => entry.limitPowerW !== null).sort((a, b) => (a.limitPowerW as number) - (b.limitPowerW as number))[0]
-    return { value: { headrooms, firstLimitId: first?.id ?? null, withoutDemand } }
   },
 })

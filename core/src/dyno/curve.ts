@@ -1,4 +1,5 @@
 import { CalculationError } from '../errors.ts'
+import { torqueFromPowerNm } from './power-torque.ts'
 
 export interface Sweep {
   readonly speedRpm: readonly number[]
@@ -13,7 +14,7 @@ export interface GridCurve {
 
 export const GRID_STEP_RPM = 50
 /** Raised whenever peaks or grid curves are worked out differently, so that stored ones are made anew. */
-export const CURVE_VERSION = 1
+export const CURVE_VERSION = 2
 export const FEWEST_RISING_ROWS = 10
 
 /** Indices of the samples at which the speed is higher than or equal to all before: the rising part of a sweep. */
@@ -64,6 +65,22 @@ export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
   return { stepRpm, firstSpeedRpm: first, powerW }
 }
 
+/**
+ * Another channel of a sweep on the grid of its curve: by straight lines between the samples that hold a number, null beyond them.
+ * Speeds rise or stand; values are NaN where there is a gap.
+ */
+export function alongGrid(curve: GridCurve, speedRpm: readonly number[], values: readonly number[]): (number | null)[] {
+  const filled = speedRpm.flatMap((speed, i) => (Number.isFinite(values[i]) ? [[speed, values[i] as number] as const] : []))
+  let at = 0
+  return curve.powerW.map((_, i) => {
+    const speed = gridSpeedRpm(curve, i)
+    while (at < filled.length - 2 && (filled[at + 1]?.[0] as number) < speed) at++
+    const [low, high] = [filled[at], filled[at + 1]]
+    if (!low || !high || speed < low[0] || speed > high[0]) return null
+    return high[0] === low[0] ? low[1] : low[1] + ((high[1] - low[1]) * (speed - low[0])) / (high[0] - low[0])
+  })
+}
+
 export const gridSpeedRpm = (curve: GridCurve, index: number): number => curve.firstSpeedRpm + index * curve.stepRpm
 
 /** The greatest power of a grid curve and the speed it stands at (the first, if several are equal). */
@@ -73,6 +90,17 @@ export function curvePeak(curve: GridCurve): { powerW: number; speedRpm: number 
     if (power > (curve.powerW[best] as number)) best = i
   })
   return { powerW: curve.powerW[best] as number, speedRpm: gridSpeedRpm(curve, best) }
+}
+
+/** The greatest torque of a grid curve and the speed it stands at. */
+export function curvePeakTorque(curve: GridCurve): { torqueNm: number; speedRpm: number } {
+  return curve.powerW.reduce(
+    (best, powerW, i) => {
+      const torqueNm = torqueFromPowerNm(powerW, gridSpeedRpm(curve, i))
+      return torqueNm > best.torqueNm ? { torqueNm, speedRpm: gridSpeedRpm(curve, i) } : best
+    },
+    { torqueNm: 0, speedRpm: curve.firstSpeedRpm },
+  )
 }
 
 /** Point by point mean of curves over the speeds that all of them cover; undefined when they share none. */

@@ -6,17 +6,24 @@ const CANDIDATES = [
   [',', 'comma'],
 ] as const
 
+const MOST_LINES = 60
+
 /**
- * The delimiter of a file by its first lines: the one that splits the heading into most columns, and at least two.
+ * The delimiter of a file by its first lines: the one that splits one of them into most columns, and at least two.
+ * With as many by two of them, tab goes before semicolon and semicolon before comma, which may be a decimal mark.
  * Errors: `unreadable` for a binary file and for a heading that nothing splits.
  */
 export function findDelimiter(head: string): string {
   if (head.includes('\0') || head.includes('\ufffd')) {
     throw new CalculationError('unreadable', 'file', 'This is not a text file. Export the pulls from the dyno as CSV and choose that file.')
   }
-  const heading = head.split(/\r?\n/).find((line) => line.trim() !== '') ?? ''
-  if (heading.trim() === '') throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
-  const best = CANDIDATES.map(([mark]) => ({ mark, count: heading.split(mark).length })).sort((a, b) => b.count - a.count)[0]
+  const lines = head.split(/\r?\n/).filter((line) => line.trim() !== '')
+  const [heading = ''] = lines
+  if (heading === '') throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
+  // Numbers may hold commas; a heading is a line of words.
+  const worded = lines.slice(0, MOST_LINES).filter((line) => /\p{L}/u.test(line))
+  const widest = (mark: string) => Math.max(...(worded.length > 0 ? worded : lines).map((line) => line.split(mark).length))
+  const best = CANDIDATES.map(([mark], rank) => ({ mark, count: widest(mark), rank })).sort((a, b) => b.count - a.count || a.rank - b.rank)[0]
   if (!best || best.count < 2) {
     throw new CalculationError(
       'unreadable',

@@ -1,6 +1,6 @@
 import { CalculationError } from '../errors.ts'
-import { siReader } from '../units/units.ts'
-import { curvePeak, FEWEST_RISING_ROWS, type GridCurve, gridCurve, risingIndices } from './curve.ts'
+import { findUnit, siReader } from '../units/units.ts'
+import { alongGrid, curvePeak, FEWEST_RISING_ROWS, type GridCurve, gridCurve, risingIndices } from './curve.ts'
 import { powerFromTorqueW, torqueFromPowerNm } from './power-torque.ts'
 
 /** One series of a pull as imported: its role, the name and unit the file gave it, and a number (or NaN for a gap) a row. */
@@ -20,6 +20,42 @@ export interface PullFigures {
   readonly peakPowerW: number
   readonly peakPowerSpeedRpm: number
   readonly peakTorqueNm: number
+  /** Boost, lambda and intake temperature on the grid of the curve, in SI; null where the pull has none of them. */
+  readonly alongside: Alongside | null
+}
+
+export interface Alongside {
+  readonly boostPa?: (number | null)[] | undefined
+  readonly lambda?: (number | null)[] | undefined
+  readonly intakeK?: (number | null)[] | undefined
+}
+
+/** Air-fuel ratio of petrol at lambda 1, for files that say AFR: a gauge that is set to another fuel reads by its own. */
+const PETROL_AFR = 14.7
+
+const ALONGSIDE: readonly (readonly [keyof Alongside, string, (unit: string) => ((value: number) => number) | undefined])[] = [
+  ['boostPa', 'boost', (unit) => (findUnit('pressure', unit) ? siReader('pressure', unit) : undefined)],
+  ['lambda', 'lambda', (unit) => (/afr/i.test(unit) ? (value) => value / PETROL_AFR : (value) => value)],
+  ['intakeK', 'intakeTemperature', (unit) => (findUnit('temperature', unit) ? siReader('temperature', unit) : undefined)],
+]
+
+function alongsideOf(channels: readonly Channel[], curve: GridCurve, rising: readonly number[], speedRpm: readonly number[]): Alongside | null {
+  const found = ALONGSIDE.flatMap(([key, role, reader]) => {
+    const channel = channels.find((entry) => entry.role === role)
+    const read = channel && reader(/^afr$/i.test(channel.name) ? 'AFR' : channel.unit)
+    if (!channel || !read) return []
+    return [
+      [
+        key,
+        alongGrid(
+          curve,
+          speedRpm,
+          rising.map((i) => read(channel.values[i] as number)),
+        ),
+      ],
+    ]
+  })
+  return found.length === 0 ? null : Object.fromEntries(found)
 }
 
 /**
@@ -44,7 +80,8 @@ export function pullFigures(label: string, channels: readonly Channel[]): PullFi
   const powerAt = (i: number): number =>
     power && readPower ? readPower(power.values[i] as number) : powerFromTorqueW(readTorque?.(torque?.values[i] as number) as number, speed[i] as number)
   const torqueAt = (i: number): number => (torque && readTorque ? readTorque(torque.values[i] as number) : torqueFromPowerNm(powerAt(i), speed[i] as number))
-  const curve = gridCurve({ speedRpm: rising.map((i) => speed[i] as number), powerW: rising.map(powerAt) })
+  const risingRpm = rising.map((i) => speed[i] as number)
+  const curve = gridCurve({ speedRpm: risingRpm, powerW: rising.map(powerAt) })
   const peak = curvePeak(curve)
   if (!(peak.powerW > 0))
     throw new CalculationError('out-of-range', 'power', `Pull ${label} never makes power above zero. Check the power column and its unit.`)
@@ -53,6 +90,7 @@ export function pullFigures(label: string, channels: readonly Channel[]): PullFi
     risingRowCount: rising.length,
     cutRowCount: speed.length - rising.length,
     curve,
+    alongside: alongsideOf(channels, curve, rising, risingRpm),
     peakPowerW: peak.powerW,
     peakPowerSpeedRpm: peak.speedRpm,
     peakTorqueNm: rising.reduce((most, i) => Math.max(most, torqueAt(i)), 0),

@@ -1,8 +1,8 @@
 import { describe, expect, it, test } from 'vitest'
 import { findDelimiter } from './find-delimiter.ts'
 import { powerFromTorqueW } from './power-torque.ts'
-import { PullReader } from './pull-reader.ts'
-import { splitHeading } from './read-header.ts'
+import { PullReader, type ReadPull } from './pull-reader.ts'
+import { type ColumnMapping, splitHeading } from './read-header.ts'
 
 /** A sweep as text: torque falls gently, power follows from it; the units are those the *numbers* are in. */
 function sweep({
@@ -30,7 +30,7 @@ function sweep({
   return [head, ...lines].join('\n')
 }
 
-function read(text: string, units: { powerUnit?: string; torqueUnit?: string } = {}) {
+function read(text: string, units: { powerUnit?: string; torqueUnit?: string; mapping?: readonly ColumnMapping[] } = {}) {
   const delimiter = findDelimiter(text)
   const reader = new PullReader({ delimiter, ...units })
   for (const line of text.split('\n')) reader.addRow(line.split(delimiter))
@@ -46,6 +46,9 @@ describe('a dyno file', () => {
     ['semicolon and comma', sweep({ head: 'rpm;power kW;torque Nm', delimiter: ';', mark: ',' })],
     ['tab, hp and lb·ft', sweep({ head: 'RPM\tPower [hp]\tTorque [lb-ft]', delimiter: '\t', power: HP, torque: LBFT })],
     ['PS with a unit row', sweep({ head: 'Engine speed,Power,Torque\nrpm,PS,Nm', power: PS })],
+    ['lines of names and air before the heading', sweep({ head: `Hall: east, booth 2\nOperator;none\nAir, 21 C, 1002 hPa, 45 %\n\n${HEAD}` })],
+    ['a German heading', sweep({ head: 'Motordrehzahl [U/min];Radleistung [PS];Drehmoment [Nm]', delimiter: ';', mark: ',', power: PS })],
+    ['a French heading', sweep({ head: 'Régime (r/min);Puissance (kW);Couple (N·m)', delimiter: ';', mark: ',' })],
     ['names with underscores', sweep({ head: 'engine_speed_rpm,power_kw,torque_nm' })],
   ])('%s gives the same peak', (_, text) => {
     const { pulls, crossCheckRatio } = read(text)
@@ -104,6 +107,37 @@ describe('a dyno file', () => {
     expect(pulls.map((pull) => pull.risingRowCount)).toEqual([40, 40])
     expect(pulls[0]?.cutRowCount).toBeGreaterThanOrEqual(11)
     expect(notes[0]).toMatch(/falling speed were cut/)
+  })
+
+  const told = (heading: string, role: ColumnMapping['role'], unit = ''): ColumnMapping => ({ heading, role, unit })
+  it('reads columns that nobody could guess by what a person said of them, and names them with their heading', () => {
+    const odd = sweep({ head: 'CH1,CH2,CH3 ' })
+    expect(() => read(odd)).toThrow(/no column of engine speed. Found "CH1", "CH2", "CH3"/)
+    const { pulls, columns } = read(odd, { mapping: [told('ch1', 'speed', 'rpm'), told('CH2', 'power', 'kW'), told('CH3', 'torque', 'N·m')] })
+    expect(pulls[0]?.peakPowerW as number).toBeGreaterThan(0)
+    expect(columns.map(({ heading, role }) => [heading, role])).toEqual([
+      ['CH1', 'speed'],
+      ['CH2', 'power'],
+      ['CH3', 'torque'],
+    ])
+  })
+  it('lets a person overrule a guess, and says of an unread file what its columns seem to be', () => {
+    const twice = sweep({ head: 'rpm,power kW,torque Nm' }).replace('power kW', 'engine power kW')
+    expect(read(twice, { mapping: [told('engine power kW', 'other')] }).columns[1]?.role).toBe('other')
+    const reader = new PullReader({ delimiter: ',' })
+    reader.addRow(['Time (s)', 'Wheel speed (km/h)', 'AFR'])
+    expect(reader.guess().map(({ role }) => role)).toEqual(['time', 'roadSpeed', 'lambda'])
+  })
+  it('keeps boost, lambda and intake temperature on the grid, in SI, with gaps where the file has them', () => {
+    const head = `${HEAD},Boost [bar],AFR,Intake temp (°F)`
+    const text = sweep({ head }).split('\n')
+    const filled = text.map((line, i) => (i === 0 ? line : `${line},1.2,${i < 10 ? '' : '11.76'},${50 + i}`))
+    const { alongside, curve } = read(filled.join('\n')).pulls[0] as ReadPull
+    expect(alongside?.boostPa?.every((value) => value !== null && Math.abs(value - 120_000) < 1e-6)).toBe(true)
+    expect(alongside?.lambda?.slice(0, 18).every((value) => value === null)).toBe(true)
+    expect(alongside?.lambda?.at(-1)).toBeCloseTo(0.8, 12)
+    // Row i stands at 2 900 + 100 i rpm and reads 50 + i °F; 4 000 rpm is row 11: 61 °F = 289.261 K.
+    expect(alongside?.intakeK?.[(4000 - curve.firstSpeedRpm) / 50]).toBeCloseTo(289.2611, 4)
   })
 
   it('finds pulls by a pull column', () => {

@@ -4,7 +4,7 @@ import { toSi } from '../units/units.ts'
 import { Column } from './column.ts'
 import { crossCheckPower } from './cross-check.ts'
 import { type Channel, type PullFigures, pullFigures } from './pull-figures.ts'
-import { type ChannelColumn, isUnitRow, readColumns } from './read-header.ts'
+import { type ChannelColumn, type ChannelRole, type ColumnMapping, guessColumns, isHeadingRow, isUnitRow, readColumns } from './read-header.ts'
 
 export interface RefusedLine {
   readonly line: number
@@ -17,7 +17,7 @@ export interface ReadPull extends PullFigures {
 }
 
 export interface PullFileReport {
-  readonly columns: readonly { name: string; role: string; unit: string }[]
+  readonly columns: readonly { heading: string; name: string; role: ChannelRole; unit: string }[]
   readonly pulls: readonly ReadPull[]
   readonly crossCheckRatio: number | null
   readonly refusedLines: readonly RefusedLine[]
@@ -26,6 +26,8 @@ export interface PullFileReport {
 }
 
 const MOST_REPORTED_LINES = 50
+/** So many lines of names, dates and air may stand before the heading. */
+const MOST_LINES_BEFORE_HEADING = 40
 const NEEDED_ROLES: ReadonlySet<string> = new Set(['speed', 'power', 'torque'])
 const FALL_ENDS_PULL_RPM = 500
 
@@ -47,6 +49,9 @@ const CHECKED_ROWS = 2000
  */
 export class PullReader {
   private readonly delimiter: string
+  private readonly mapping: readonly ColumnMapping[]
+  private beforeHeading: { cells: readonly string[]; line: number }[] = []
+  private skippedLines = 0
   private readonly units: { power?: string | undefined; torque?: string | undefined }
   private heading: readonly string[] | undefined
   private columns: ChannelColumn[] | undefined
@@ -64,32 +69,57 @@ export class PullReader {
   /** The numbers of the row at hand; one list for all rows. */
   private readonly row: number[] = []
 
-  constructor(options: { delimiter: string; powerUnit?: string | undefined; torqueUnit?: string | undefined }) {
+  constructor(options: { delimiter: string; powerUnit?: string | undefined; torqueUnit?: string | undefined; mapping?: readonly ColumnMapping[] | undefined }) {
     this.delimiter = options.delimiter
+    this.mapping = options.mapping ?? []
     this.units = { power: options.powerUnit, torque: options.torqueUnit }
   }
 
   addRow(cells: readonly string[]): void {
     this.line++
     if (cells.every((cell) => cell.trim() === '')) return
-    if (!this.heading) {
+    if (this.heading) this.takeCells(cells, this.line)
+    else if (isHeadingRow(cells, this.mapping)) {
+      this.skippedLines = this.beforeHeading.length
       this.heading = cells
-      return
+      this.beforeHeading = []
+    } else {
+      this.beforeHeading.push({ cells, line: this.line })
+      if (this.beforeHeading.length >= MOST_LINES_BEFORE_HEADING) this.takeWidestAsHeading()
     }
+  }
+
+  /** No row looks like a heading: the first of the widest is taken, so that a refusal can name what it found there. */
+  private takeWidestAsHeading(): void {
+    const rows = this.beforeHeading
+    const at = widestAt(rows)
+    this.beforeHeading = []
+    this.heading = rows[at]?.cells
+    this.skippedLines = at
+    for (const { cells, line } of rows.slice(at + 1)) this.takeCells(cells, line)
+  }
+
+  private takeCells(cells: readonly string[], line: number): void {
     if (!this.columns) {
       const unitRow = isUnitRow(cells) ? cells : undefined
       this.settleColumns(unitRow)
       if (unitRow) return
     }
-    if (this.decimalMark) this.takeRow(cells, this.line)
+    if (this.decimalMark) this.takeRow(cells, line)
     else {
-      this.waiting.push({ cells, line: this.line })
+      this.waiting.push({ cells, line })
       if (this.waiting.length >= 200) this.settleDecimalMark()
     }
   }
 
+  /** What the columns seem to be, for a file that cannot be read until a person says it. */
+  guess(): PullFileReport['columns'] {
+    const heading = this.heading ?? this.beforeHeading[widestAt(this.beforeHeading)]?.cells ?? []
+    return named(heading, this.columns ?? guessColumns(heading, undefined, this.mapping))
+  }
+
   private settleColumns(unitRow: readonly string[] | undefined): void {
-    this.columns = readColumns(this.heading as readonly string[], unitRow, this.units)
+    this.columns = readColumns(this.heading as readonly string[], unitRow, this.units, this.mapping)
     this.speedAt = this.columns.findIndex((column) => column.role === 'speed')
     this.pullAt = this.columns.find((column) => column.role === 'pull')?.index
   }
@@ -166,6 +196,7 @@ export class PullReader {
   }
 
   finish(): PullFileReport {
+    if (!this.heading) this.takeWidestAsHeading()
     if (!this.heading) throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
     if (!this.columns) this.settleColumns(undefined)
     if (!this.decimalMark) this.settleDecimalMark()
@@ -178,9 +209,10 @@ export class PullReader {
     const check = this.checkUnits()
     const read = this.pulls.map((pull) => readPull(pull, columns))
     const notes = read.flatMap((pull) => (pull.cutRowCount > 0 ? [`Pull ${pull.label}: ${pull.cutRowCount} rows of falling speed were cut.`] : []))
+    if (this.skippedLines > 0) notes.push(`${this.skippedLines} ${this.skippedLines === 1 ? 'line' : 'lines'} before the heading were left out.`)
     if (this.decimalMark === ',') notes.push('Numbers were read with a decimal comma.')
     return {
-      columns: columns.map(({ name, role, unit }) => ({ name, role, unit })),
+      columns: named(this.heading, columns),
       pulls: read,
       crossCheckRatio: check,
       refusedLines: this.refused,
@@ -221,6 +253,15 @@ export class PullReader {
     )
   }
 }
+
+/** The place of the first of the widest rows; −1 of none. */
+function widestAt(rows: readonly { readonly cells: readonly string[] }[]): number {
+  const most = Math.max(0, ...rows.map(({ cells }) => cells.length))
+  return rows.findIndex(({ cells }) => cells.length === most)
+}
+
+const named = (heading: readonly string[], columns: readonly ChannelColumn[]): PullFileReport['columns'] =>
+  columns.map(({ index, name, role, unit }) => ({ heading: (heading[index] ?? '').replace(/^\ufeff/, '').trim(), name, role, unit }))
 
 function someOf(column: Column): number[] {
   const step = Math.max(1, Math.ceil(column.length / CHECKED_ROWS))

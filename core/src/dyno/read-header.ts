@@ -1,7 +1,14 @@
 import { CalculationError } from '../errors.ts'
 import { findUnit, type QuantityKind } from '../units/units.ts'
 
-export type ChannelRole = 'speed' | 'power' | 'torque' | 'boost' | 'lambda' | 'intakeTemperature' | 'time' | 'pull' | 'other'
+export type ChannelRole = 'speed' | 'power' | 'torque' | 'boost' | 'lambda' | 'intakeTemperature' | 'roadSpeed' | 'time' | 'pull' | 'other'
+
+/** What a person said a column is, by its heading as it stands in the file. */
+export interface ColumnMapping {
+  readonly heading: string
+  readonly role: ChannelRole
+  readonly unit: string
+}
 
 export interface ChannelColumn {
   readonly index: number
@@ -15,9 +22,12 @@ const ROLE_KIND: Partial<Record<ChannelRole, QuantityKind>> = { speed: 'engineSp
 
 const ROLE_NAMES: readonly (readonly [ChannelRole, RegExp])[] = [
   ['pull', /^(pull|run|pull no\.?|run no\.?|test|sweep)$/],
-  ['speed', /^(rpm|engine ?speed|engine ?rpm|motor ?speed|speed|rev(s|olutions)?|n)$/],
-  ['power', /^(power|p|(wheel|hub|engine|brake|corrected|corr\.?|observed|roller) ?power|horsepower|hp|whp|bhp|kw|ps)$/],
-  ['torque', /^(torque|t|m|(wheel|hub|engine|corrected|roller|axle) ?torque|tq|nm|n·m|n m|lb-?ft|ft-?lbs?|lb·ft)$/],
+  ['speed', /^(rpm|engine ?speed|engine ?rpm|motor ?speed|speed|rev(s|olutions)?|n|(motor)?drehzahl|régime|regime)$/],
+  [
+    'power',
+    /^(power|p|(wheel|hub|engine|brake|corrected|corr\.?|observed|roller) ?(power|kw|hp|ps)|power (at|on) (the )?(wheels?|hubs?|engine|rollers?)|horsepower|hp|whp|bhp|kw|ps|(rad|motor|norm)?leistung|puissance)$/,
+  ],
+  ['torque', /^(torque|t|m|(wheel|hub|engine|corrected|roller|axle) ?torque|tq|nm|n·m|n m|lb-?ft|ft-?lbs?|lb·ft|(dreh)?moment|couple)$/],
   ['boost', /^(boost|map|manifold ?(absolute ?)?pressure|boost ?pressure)$/],
   ['lambda', /^(lambda|afr|λ|air ?fuel( ?ratio)?)$/],
   ['intakeTemperature', /^(iat|intake( ?air)?( ?temp(erature)?)?|inlet( ?air)?( ?temp(erature)?)?|charge( ?air)?( ?temp(erature)?)?)$/],
@@ -41,7 +51,7 @@ const isUnit = (text: string) =>
 
 function roleOf(name: string, unit: string): ChannelRole {
   const folded = name.toLowerCase().replace(/_/g, ' ').replace(/\s+/g, ' ').trim()
-  if (/(road|vehicle|wheel|roller) ?speed/.test(folded) || (ROAD_SPEED.test(unit.toLowerCase()) && /speed/.test(folded))) return 'other'
+  if (/(road|vehicle|wheel|roller) ?speed/.test(folded) || (ROAD_SPEED.test(unit.toLowerCase()) && /speed/.test(folded))) return 'roadSpeed'
   return ROLE_NAMES.find(([, pattern]) => pattern.test(folded))?.[0] ?? 'other'
 }
 
@@ -64,22 +74,53 @@ export function readColumns(
   headings: readonly string[],
   unitRow: readonly string[] | undefined,
   units: { power?: string | undefined; torque?: string | undefined } = {},
+  mapping: readonly ColumnMapping[] = [],
 ): ChannelColumn[] {
-  const seen = new Set<ChannelRole>()
-  const columns = headings.map((heading, index): ChannelColumn => {
+  const columns = guessColumns(headings, unitRow, mapping)
+  const seen = new Set(columns.map((column) => column.role))
+  const listed = headings.map((heading) => `"${heading.trim()}"`).join(', ')
+  if (!seen.has('speed'))
+    throw new CalculationError(
+      'missing',
+      'speed',
+      `The heading has no column of engine speed. Found ${listed}. Head one "rpm", or say below which column is what.`,
+    )
+  if (!seen.has('power') && !seen.has('torque')) {
+    throw new CalculationError(
+      'missing',
+      'power',
+      `The heading has no column of power or torque. Found ${listed}. Head one "power kW" or "torque Nm", or say below which column is what.`,
+    )
+  }
+  return columns.map((column) => withKnownUnit(column, units))
+}
+
+/** What each column of a file seems to be, by its heading and its unit; a mapping goes before. Nothing is refused. */
+export function guessColumns(headings: readonly string[], unitRow: readonly string[] | undefined, mapping: readonly ColumnMapping[] = []): ChannelColumn[] {
+  const mapped = new Map(mapping.map((entry) => [headingKey(entry.heading), entry]))
+  const seen = new Set<ChannelRole>(headings.flatMap((heading) => mapped.get(headingKey(heading))?.role ?? []))
+  return headings.map((heading, index): ChannelColumn => {
     const split = splitHeading(heading)
     const unit = (unitRow?.[index] ?? '').replace(/[()[\]{}]/g, '').trim() || split.unit
+    const told = mapped.get(headingKey(heading))
+    if (told) return { index, role: told.role, name: split.name || `column ${index + 1}`, unit: told.unit || unit }
     const found = roleOf(split.name, unit)
     const role = found !== 'other' && seen.has(found) ? 'other' : found
     seen.add(role)
     return { index, role, name: split.name || `column ${index + 1}`, unit }
   })
-  const listed = headings.map((heading) => `"${heading.trim()}"`).join(', ')
-  if (!seen.has('speed')) throw new CalculationError('missing', 'speed', `Line 1 has no column of engine speed. Found ${listed}. Head one "rpm".`)
-  if (!seen.has('power') && !seen.has('torque')) {
-    throw new CalculationError('missing', 'power', `Line 1 has no column of power or torque. Found ${listed}. Head one "power kW" or "torque Nm".`)
-  }
-  return columns.map((column) => withKnownUnit(column, units))
+}
+
+const headingKey = (heading: string) =>
+  heading
+    .replace(/^\ufeff/, '')
+    .trim()
+    .toLowerCase()
+
+/** Whether a row can be the heading of a dyno file: an engine speed beside a power or a torque, by name or by mapping. */
+export function isHeadingRow(cells: readonly string[], mapping: readonly ColumnMapping[] = []): boolean {
+  const roles = new Set(guessColumns(cells, undefined, mapping).map(({ role }) => role))
+  return roles.has('speed') && (roles.has('power') || roles.has('torque'))
 }
 
 function withKnownUnit(column: ChannelColumn, picked: { power?: string | undefined; torque?: string | undefined }): ChannelColumn {

@@ -62,13 +62,27 @@ export function wheelToCrank(input: LossNumbers & { wheelPowerW: number; school:
   const { wheelPowerW, school } = input
   requirePositive(wheelPowerW, 'wheelPowerW')
   const crankPowerW = crankBy(school, wheelPowerW, input)
-  if (crankPowerW === undefined)
-    throw new CalculationError('missing', school, `The school “${LOSS_SCHOOL_WORDS[school]}” needs its numbers. Give them, or pick another school.`)
+  if (crankPowerW === undefined) return missingNumbers(school)
   const others = LOSS_SCHOOLS.filter((other) => other !== school).flatMap((other) => {
     const power = crankBy(other, wheelPowerW, input)
     return power === undefined ? [] : [{ school: other, crankPowerW: power }]
   })
   return { crankPowerW, sdW: CRANK_RELATIVE_SD * crankPowerW, lossW: crankPowerW - wheelPowerW, others }
+}
+
+/** The inverse of `wheelToCrank`: what is left at the wheels of a crank power. Rejects what is lost whole, and a school whose numbers are missing. */
+export function crankToWheel(input: LossNumbers & { crankPowerW: number; school: LossSchool }): number {
+  const { crankPowerW, school, lossShare, fixedLossW = 0, proportionalShare, coastDownLossW = 0 } = input
+  // What the school needs is checked by the way there.
+  crankBy(school, requirePositive(crankPowerW, 'crankPowerW'), input) ?? missingNumbers(school)
+  const kept = school === 'percentage' ? 1 - (lossShare as number) : school === 'fixedAndProportional' ? 1 - (proportionalShare as number) : 1
+  const left = crankPowerW * kept - (school === 'fixedAndProportional' ? fixedLossW : school === 'coastDown' ? coastDownLossW : 0)
+  if (left <= 0) throw new CalculationError('out-of-range', 'crankPowerW', 'The driveline would take all of that power. Check the loss.')
+  return left
+}
+
+function missingNumbers(school: LossSchool): never {
+  throw new CalculationError('missing', school, `The school “${LOSS_SCHOOL_WORDS[school]}” needs its numbers. Give them, or pick another school.`)
 }
 
 /** The fixed and the proportional part from two pairs of crank and wheel power: 1 − k = ΔP_w/ΔP_c, P_fix = (1 − k) P_c − P_w. */

@@ -4,18 +4,18 @@ export const RATING_KINDS = ['power', 'torque', 'airFlow', 'fuelFlow', 'speed', 
 export type RatingKind = (typeof RATING_KINDS)[number]
 
 /** What a component can take, and of what: the demand of the same kind is held against it. SI; engine speed in rpm. */
-export interface Rating {
+export interface Rating<Kind extends string = RatingKind> {
   readonly id: string
-  readonly kind: RatingKind
+  readonly kind: Kind
   readonly limit: number
 }
 
 /** What the engine asks for at one power: `at(powerW)` gives the demand of each kind that is known. */
-export type Demands = Partial<Record<RatingKind, number>>
+export type Demands<Kind extends string = RatingKind> = Partial<Record<Kind, number>>
 
-export interface Headroom {
+export interface Headroom<Kind extends string = RatingKind> {
   readonly id: string
-  readonly kind: RatingKind
+  readonly kind: Kind
   readonly demand: number
   readonly limit: number
   /** Share of the limit that is left: 0.2 is a fifth, under 0 it is over its limit. */
@@ -29,20 +29,20 @@ export interface Headroom {
  * Demands come from the function handed in, so that a chain of any plan can be judged; the power of a limit is found by bisection between
  * `fromPowerW` and `toPowerW` (a demand must not fall as power rises). Source: ratios. Rejects limits of zero or less and an empty sweep.
  */
-export function ratingChain(input: {
+export function ratingChain<Kind extends string = RatingKind>(input: {
   targetPowerW: number
   fromPowerW: number
   toPowerW: number
-  ratings: readonly Rating[]
-  demandsAt: (powerW: number) => Demands
-}): { headrooms: Headroom[]; withoutDemand: string[] } {
+  ratings: readonly Rating<Kind>[]
+  demandsAt: (powerW: number) => Demands<Kind>
+}): { headrooms: Headroom<Kind>[]; withoutDemand: string[] } {
   const { targetPowerW, fromPowerW, toPowerW, ratings, demandsAt } = input
   requirePositive(targetPowerW, 'targetPowerW')
   requirePositive(fromPowerW, 'fromPowerW')
   if (!(toPowerW > fromPowerW)) throw new CalculationError('out-of-range', 'toPowerW', 'The sweep must end above where it begins.')
   const target = demandsAt(targetPowerW)
   const withoutDemand: string[] = []
-  const headrooms = ratings.flatMap((rating): Headroom[] => {
+  const headrooms = ratings.flatMap((rating): Headroom<Kind>[] => {
     requirePositive(rating.limit, `${rating.id}.limit`)
     const demand = target[rating.kind]
     if (demand === undefined) {
@@ -55,7 +55,12 @@ export function ratingChain(input: {
   return { headrooms: headrooms.sort((a, b) => a.headroom - b.headroom), withoutDemand }
 }
 
-function limitPower(rating: Rating, fromPowerW: number, toPowerW: number, demandsAt: (powerW: number) => Demands): number | null {
+function limitPower<Kind extends string>(
+  rating: Rating<Kind>,
+  fromPowerW: number,
+  toPowerW: number,
+  demandsAt: (powerW: number) => Demands<Kind>,
+): number | null {
   const isOver = (powerW: number) => (demandsAt(powerW)[rating.kind] ?? 0) > rating.limit
   if (isOver(fromPowerW)) return fromPowerW
   if (!isOver(toPowerW)) return null

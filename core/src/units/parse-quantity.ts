@@ -38,7 +38,7 @@ function splitUnit(text: string, kind: QuantityKind, defaultUnit: string, field:
   if (!parts) return { number: text, unit: defaultUnit }
   const typedUnit = (parts[2] ?? '').trim()
   if (typedUnit === '') return { number: parts[1] ?? '', unit: defaultUnit }
-  if (!/^[\p{L}%°"/·*.\d\s-]+$/u.test(typedUnit)) return { number: text, unit: defaultUnit }
+  if (!/^[\p{L}%°"/·*.\d\s³²()-]+$/u.test(typedUnit)) return { number: text, unit: defaultUnit }
   const unit = findUnit(kind, typedUnit)
   if (!unit) {
     const known = UNITS[kind].map((entry) => entry.symbol).filter(Boolean)

@@ -26,6 +26,11 @@ describe('units by choice', () => {
     // 1 lbf = 4.448 221 615 260 5 N exactly (NIST SP 811, B.8); over an inch of 0.0254 m.
     ['springRate', 200, 'lb/in', 35_025.36704929527],
     ['force', 1, 'lbf', 4.4482216152605],
+    // The pound, the hour, the horsepower and the US gallon of 231 cubic inches, all exact (NIST SP 811).
+    ['massFlow', 60, 'lb/min', 0.45359237],
+    ['volumeFlow', 1000, 'cm³/min', 1.6666666666666667e-5],
+    ['volumeFlow', 3600, 'US gal/h', 3.785411784e-3],
+    ['duration', 2, 'h', 7200],
   ] as const)('%s: %d %s and back', (kind, value, symbol, expected) => {
     expect(toSi(kind, value, symbol)).toBeCloseTo(expected, 9)
     expect(fromSi(kind, toSi(kind, value, symbol), symbol)).toBeCloseTo(value, 9)

@@ -20,6 +20,11 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     springRate: 'N/mm',
     force: 'N',
     ratio: '',
+    massFlow: 'kg/s',
+    volumeFlow: 'L/h',
+    current: 'A',
+    fuelUse: 'g/kWh',
+    duration: 'min',
   },
   imperial: {
     mass: 'lb',
@@ -37,6 +42,11 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     springRate: 'lb/in',
     force: 'lbf',
     ratio: '',
+    massFlow: 'lb/min',
+    volumeFlow: 'US gal/h',
+    current: 'A',
+    fuelUse: 'lb/hp·h',
+    duration: 'min',
   },
 }
 
@@ -57,6 +67,8 @@ export const UNIT_CHOICES: readonly UnitChoice[] = [
   { kind: 'temperature', word: 'Temperature', symbols: ['°C', '°F'] },
   { kind: 'length', word: 'Length', symbols: ['mm', 'in'] },
   { kind: 'volume', word: 'Volume', symbols: ['L', 'US gal'] },
+  { kind: 'massFlow', word: 'Air flow', symbols: ['kg/s', 'g/s', 'lb/min'] },
+  { kind: 'volumeFlow', word: 'Fuel flow', symbols: ['L/h', 'cm³/min', 'US gal/h'] },
   { kind: 'springRate', word: 'Spring rate', symbols: ['N/mm', 'kgf/mm', 'lb/in'] },
   { kind: 'force', word: 'Force', symbols: ['N', 'kN', 'lbf'] },
 ]

@@ -16,6 +16,11 @@ export type QuantityKind =
   | 'springRate'
   | 'force'
   | 'ratio'
+  | 'massFlow'
+  | 'volumeFlow'
+  | 'current'
+  | 'fuelUse'
+  | 'duration'
 
 interface Unit {
   readonly symbol: string
@@ -82,6 +87,7 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
   volume: [
     { symbol: 'L', factor: 1, aliases: ['litre', 'litres', 'liter', 'liters'] },
     { symbol: 'US gal', factor: 3.785411784, aliases: ['usgal', 'gal'] },
+    { symbol: 'cm³', factor: 0.001, aliases: ['cc', 'cm3', 'ccm', 'ml'] },
   ],
   fuelDensity: [
     { symbol: 'kg/L', factor: 1, aliases: [] },
@@ -109,6 +115,31 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
     { symbol: 'lbf', factor: LBF_N, aliases: ['lb', 'lbs'] },
   ],
   ratio: [{ symbol: '', factor: 1, aliases: ['x', '×'] }],
+  massFlow: [
+    { symbol: 'kg/s', factor: 1, aliases: [] },
+    { symbol: 'g/s', factor: 0.001, aliases: [] },
+    { symbol: 'kg/h', factor: 1 / 3600, aliases: [] },
+    { symbol: 'lb/min', factor: LB_KG / 60, aliases: ['lbs/min', 'ppm'] },
+  ],
+  volumeFlow: [
+    { symbol: 'm³/s', factor: 1, aliases: ['m3/s'] },
+    { symbol: 'L/h', factor: 1 / 3.6e6, aliases: ['lph', 'l/hr'] },
+    { symbol: 'L/min', factor: 1 / 60_000, aliases: ['lpm'] },
+    { symbol: 'cm³/min', factor: 1e-6 / 60, aliases: ['cc/min', 'ccm', 'cm3/min', 'ml/min', 'cc'] },
+    { symbol: 'US gal/h', factor: 3.785411784e-3 / 3600, aliases: ['usgal/h', 'gph', 'gal/h'] },
+  ],
+  current: [{ symbol: 'A', factor: 1, aliases: ['amp', 'amps', 'ampere'] }],
+  fuelUse: [
+    { symbol: 'kg/J', factor: 1, aliases: [] },
+    { symbol: 'g/kWh', factor: 1 / 3.6e9, aliases: ['g/kw·h', 'g/kw-h'] },
+    { symbol: 'lb/hp·h', factor: LB_KG / (HP_W * 3600), aliases: ['lb/hph', 'lb/hp-h', 'lb/hp/h', 'lb/(hp·h)'] },
+  ],
+  duration: [
+    { symbol: 's', factor: 1, aliases: ['sec', 'second', 'seconds'] },
+    { symbol: 'ms', factor: 0.001, aliases: [] },
+    { symbol: 'min', factor: 60, aliases: ['minute', 'minutes'] },
+    { symbol: 'h', factor: 3600, aliases: ['hr', 'hour', 'hours'] },
+  ],
 }
 
 const fold = (text: string) => text.trim().toLowerCase().replace(/\s+/g, '').replace(/[·∙•]/g, '')

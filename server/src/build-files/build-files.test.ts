@@ -4,7 +4,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { type BuildFile, buildFileSchema } from '@bold-ballast/contract'
-import { makeBoard, makePowerRoom, makeWeightRoom } from '@bold-ballast/core'
+import { CURVE_VERSION, makeBoard, makePowerRoom, makeWeightRoom } from '@bold-ballast/core'
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import yazl from 'yazl'
@@ -134,7 +134,7 @@ describe('export and import', () => {
     expect(channels[1]?.values[1]).toBe(60.1 + 1 / 3)
     expect(channels[2]?.values[3]).toBeNaN()
     // The file's curve was made another way (99), so it was made anew from the samples: 60.1 kW at 2000 rpm.
-    expect(back.pulls[0]).toMatchObject({ curveVersion: 1, curve: { firstSpeedRpm: 2000 } })
+    expect(back.pulls[0]).toMatchObject({ curveVersion: CURVE_VERSION, curve: { firstSpeedRpm: 2000 } })
     expect(back.pulls[0]?.curve.powerW[0]).toBeCloseTo(60_100, 6)
   })
 

@@ -1,10 +1,21 @@
 import net from 'node:net'
-import { DEVICE_PROTOCOL_VERSION, type DeviceEvent, type DeviceHello, deviceMessageSchema, LONGEST_LINE_BYTES } from '@bold-ballast/contract'
+import {
+  DEVICE_PROTOCOL_VERSION,
+  type DeviceEvent,
+  type DeviceHello,
+  type DynoSample,
+  type DynoStatus,
+  deviceMessageSchema,
+  LONGEST_LINE_BYTES,
+} from '@bold-ballast/contract'
 
 const RETRY_MS = 1000
 /** A device that says nothing for so long counts as lost. */
 const SILENCE_MS = 2500
 const ANSWER_MS = 2000
+/** How often samples are told, and how many of a pull are kept: ten minutes at 50 a second. */
+const SAMPLES_MS = 100
+const MOST_SAMPLES = 30_000
 
 /** One device on a loopback port: kept connected, told of when it is lost, and asked. Lines it does not send right are left out. */
 export class DeviceConnection {
@@ -15,6 +26,10 @@ export class DeviceConnection {
   private readonly listeners = new Set<(event: DeviceEvent) => void>()
   private readonly waiting = new Map<number, (refusal: string | null) => void>()
   private nextId = 1
+  private status: DynoStatus | null = null
+  private samples: DynoSample[] = []
+  private unsent: DynoSample[] = []
+  private sending: NodeJS.Timeout | null = null
   private retry: NodeJS.Timeout | null = null
   private silence: NodeJS.Timeout | null = null
   private isClosed = false
@@ -35,8 +50,13 @@ export class DeviceConnection {
   }
 
   listen(listener: (event: DeviceEvent) => void): () => void {
+    // What waits goes to those who listen already; the new one is told all of the pull.
+    this.sendSamples()
     this.listeners.add(listener)
-    listener({ type: 'state', state: this.state, at: new Date().toISOString() })
+    const at = new Date().toISOString()
+    listener({ type: 'state', state: this.state, at })
+    if (this.status) listener({ type: 'status', status: this.status, at })
+    if (this.samples.length > 0) listener({ type: 'samples', samples: this.samples, at })
     return () => this.listeners.delete(listener)
   }
 
@@ -44,10 +64,10 @@ export class DeviceConnection {
   ask(command: object): Promise<string | null> {
     const id = this.nextId++
     return new Promise((resolve) => {
-      if (!this.socket || this.state === 'lost') return resolve('The scales do not answer. Check that they are on, then find them again.')
+      if (!this.socket || this.state === 'lost') return resolve('The device does not answer. Check that it is on, then find it again.')
       const timer = setTimeout(() => {
         this.waiting.delete(id)
-        resolve('The scales did not answer in time. Try again.')
+        resolve('The device did not answer in time. Try again.')
       }, ANSWER_MS)
       this.waiting.set(id, (refusal) => {
         clearTimeout(timer)
@@ -61,6 +81,7 @@ export class DeviceConnection {
     this.isClosed = true
     if (this.retry) clearTimeout(this.retry)
     if (this.silence) clearTimeout(this.silence)
+    if (this.sending) clearTimeout(this.sending)
     this.socket?.destroy()
   }
 
@@ -79,7 +100,7 @@ export class DeviceConnection {
     socket.on('close', () => {
       told(false)
       this.becomes('lost')
-      for (const answer of this.waiting.values()) answer('The scales were lost before they answered.')
+      for (const answer of this.waiting.values()) answer('The device was lost before it answered.')
       this.waiting.clear()
       // Only one that was known is looked for again.
       if (!this.isClosed && this.hello) this.retry = setTimeout(() => this.connect(), RETRY_MS)
@@ -96,12 +117,35 @@ export class DeviceConnection {
       told(true)
     } else if (message.type === 'reading') {
       this.tell({ type: 'reading', reading: message, at: new Date().toISOString() })
+    } else if (message.type === 'status') {
+      this.sendSamples()
+      this.status = message
+      this.tell({ type: 'status', status: message, at: new Date().toISOString() })
+    } else if (message.type === 'sample') {
+      this.takeSample(message)
     } else {
       this.waiting.get(message.id)?.(message.type === 'done' ? null : message.message)
       this.waiting.delete(message.id)
     }
     if (this.silence) clearTimeout(this.silence)
     this.silence = setTimeout(() => this.socket?.destroy(), SILENCE_MS)
+  }
+
+  /** Kept until the next pull begins, and told some at a time. */
+  private takeSample(sample: DynoSample): void {
+    if (this.samples[0]?.pull !== sample.pull) this.samples = []
+    if (this.samples.length >= MOST_SAMPLES) return
+    this.samples.push(sample)
+    this.unsent.push(sample)
+    this.sending ??= setTimeout(() => this.sendSamples(), SAMPLES_MS)
+  }
+
+  private sendSamples(): void {
+    if (this.sending) clearTimeout(this.sending)
+    this.sending = null
+    if (this.unsent.length === 0) return
+    this.tell({ type: 'samples', samples: this.unsent, at: new Date().toISOString() })
+    this.unsent = []
   }
 
   private becomes(state: 'connected' | 'lost'): void {

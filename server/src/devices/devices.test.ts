@@ -1,5 +1,5 @@
 import net from 'node:net'
-import type { DeviceEvent } from '@bold-ballast/contract'
+import type { DeviceCommand, DeviceEvent } from '@bold-ballast/contract'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startTestServer, type TestServer } from '../../test/test-server.ts'
 import { DeviceConnection } from './connection.ts'
@@ -69,6 +69,78 @@ describe('a simulated scale set', () => {
   }, 30_000)
 })
 
+describe('a simulated dyno', () => {
+  const car = {
+    torqueCurve: [
+      { speedRpm: 2000, torqueNm: 300 },
+      { speedRpm: 4000, torqueNm: 400 },
+      { speedRpm: 6000, torqueNm: 300 },
+    ],
+    inertiaKgM2: 2,
+    rateRpmPerS: 2000,
+    boostPa: 0,
+    // Dry air of 99 kPa and 298 K: the torque is the curve's own.
+    ambient: { pressurePa: 99_000, temperatureK: 298, relativeHumidity: 0 },
+    noiseShare: 0,
+    soakShare: 0,
+  } as const
+  const open = async () => {
+    const device = await service.startStandIn('dyno')
+    const events: DeviceEvent[] = []
+    const listen = () => service.listen(device.id, (event) => events.push(event))
+    const stop = listen()
+    return {
+      ask: (command: DeviceCommand) => service.command(device.id, command),
+      listen,
+      events,
+      samples: () => events.flatMap((event) => (event.type === 'samples' ? event.samples : [])),
+      status: () => {
+        const last = events.findLast((event) => event.type === 'status')
+        return last?.type === 'status' ? last.status : undefined
+      },
+      end: () => {
+        stop()
+        service.stopStandIn(device.id)
+      },
+    }
+  }
+
+  it('makes a braked pull at its rate and of the curve it was told, whole', async () => {
+    const dyno = await open()
+    await dyno.ask({ type: 'car', car: { ...car, torqueCurve: [...car.torqueCurve], mode: 'brake' } })
+    await dyno.ask({ type: 'pull' })
+    await until(() => dyno.status()?.ended === 'whole')
+    const samples = dyno.samples()
+    // 4 000 rpm at 2 000 rpm/s, 50 samples a second.
+    expect(samples.length).toBeGreaterThanOrEqual(100)
+    expect(samples.length).toBeLessThanOrEqual(102)
+    for (const { speedRpm, torqueNm, powerW, timeS, boostPa } of samples) {
+      expect(torqueNm).toBeCloseTo(speedRpm <= 4000 ? 300 + (speedRpm - 2000) / 20 : 400 - (speedRpm - 4000) / 20, 1)
+      expect(Math.abs(powerW - (torqueNm * speedRpm * Math.PI) / 30)).toBeLessThan(10)
+      expect(speedRpm).toBeCloseTo(2000 + 2000 * timeS, 0)
+      expect(boostPa).toBeNull()
+    }
+    dyno.end()
+  }, 20_000)
+
+  it('is stopped in the middle and keeps what it read, told whole to a page that is opened later', async () => {
+    const dyno = await open()
+    await dyno.ask({ type: 'car', car: { ...car, torqueCurve: [...car.torqueCurve], mode: 'inertia', inertiaKgM2: 20 } })
+    await dyno.ask({ type: 'pull' })
+    await expect(dyno.ask({ type: 'pull' })).rejects.toThrow(/running already/)
+    await until(() => dyno.samples().length > 20)
+    await dyno.ask({ type: 'stop' })
+    await until(() => dyno.status()?.ended === 'stopped')
+    await expect(dyno.ask({ type: 'stop' })).rejects.toThrow(/No pull is running/)
+    const before = dyno.samples().length
+    dyno.events.length = 0
+    const stop = dyno.listen()
+    expect(dyno.samples()).toHaveLength(before)
+    stop()
+    dyno.end()
+  }, 20_000)
+})
+
 describe('a device that misbehaves', () => {
   const hello = { type: 'hello', protocol: 1, device: 'scales', name: 'odd', serial: '1', resolutionKg: 0.5, isSimulated: false }
   const pad = { kg: 1, isStable: true, battery: 1 }
@@ -108,7 +180,7 @@ describe('a device that misbehaves', () => {
     expect(events.filter((event) => event.type === 'reading')).toHaveLength(1)
     for (const socket of odd.sockets) socket.destroy()
     await until(() => events.at(-1)?.type === 'state' && device.state === 'lost')
-    expect(await device.ask({ type: 'tare' })).toMatch(/do not answer/)
+    expect(await device.ask({ type: 'tare' })).toMatch(/does not answer/)
     await until(() => device.state === 'connected')
     device.close()
     odd.close()
@@ -118,7 +190,7 @@ describe('a device that misbehaves', () => {
     const odd = await serve((socket) => socket.write(`${JSON.stringify(hello)}\n`))
     const real = new DeviceService({ first: odd.port, last: odd.port })
     const [device] = await real.find()
-    await expect(real.command(String(device?.id), { type: 'drift', kgPerMinute: 1 })).rejects.toThrow(/Only a simulated/)
+    await expect(real.command(String(device?.id), { type: 'drift', kgPerMinute: 1 })).rejects.toThrow(/Only a simulated device/)
     real.close()
     odd.close()
   })

@@ -1,4 +1,4 @@
-import { deviceCommandSchema } from '@bold-ballast/contract'
+import { deviceCommandSchema, standInSchema } from '@bold-ballast/contract'
 import { z } from '@bold-ballast/core'
 import { Router } from 'express'
 import { read } from '../http/read.ts'
@@ -18,8 +18,7 @@ export function deviceRoutes(devices: DeviceService): Router {
     response.json(await devices.find())
   })
   router.post('/devices/stand-ins', async (request, response) => {
-    read(nothing, request.body)
-    response.status(201).json(await devices.startStandIn())
+    response.status(201).json(await devices.startStandIn(read(standInSchema, request.body).kind))
   })
   router.delete('/devices/stand-ins/:id', (request, response) => {
     read(nothing, request.body)

@@ -1,17 +1,17 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { existsSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import { DEVICE_PORTS, type DeviceCommand, type DeviceEntry, type DeviceEvent } from '@bold-ballast/contract'
+import { DEVICE_PORTS, type DeviceCommand, type DeviceEntry, type DeviceEvent, type DeviceKind, REAL_COMMANDS } from '@bold-ballast/contract'
 import { AppError } from '../http/problem.ts'
 import { DeviceConnection } from './connection.ts'
 
 const PROBE_MS = 400
 const START_MS = 15_000
 
-/** The simulated scale set beside this program: built, or as it is written. */
-function standInCommand(): string[] {
-  const built = fileURLToPath(new URL('./devices/standins/scales.js', import.meta.url))
-  return existsSync(built) ? [built] : ['--import', 'tsx', fileURLToPath(new URL('./standins/scales.ts', import.meta.url))]
+/** The simulated device beside this program: built, or as it is written. */
+function standInCommand(kind: DeviceKind): string[] {
+  const built = fileURLToPath(new URL(`./devices/standins/${kind}.js`, import.meta.url))
+  return existsSync(built) ? [built] : ['--import', 'tsx', fileURLToPath(new URL(`./standins/${kind}.ts`, import.meta.url))]
 }
 
 /** Devices on this machine: found on their ports, kept connected, asked, and simulated ones started and stopped. */
@@ -27,8 +27,8 @@ export class DeviceService {
   list(): DeviceEntry[] {
     return [...this.open.values()].flatMap(({ hello, port, state }): DeviceEntry[] => {
       if (!hello) return []
-      const { name, serial, isSimulated, resolutionKg } = hello
-      return [{ id: String(port), name, serial, isSimulated, resolutionKg, state }]
+      const { device: kind, name, serial, isSimulated } = hello
+      return [{ id: String(port), kind, name, serial, isSimulated, state }]
     })
   }
 
@@ -67,7 +67,9 @@ export class DeviceService {
 
   async command(id: string, command: DeviceCommand): Promise<void> {
     const device = this.device(id)
-    if (command.type !== 'tare' && !device.hello?.isSimulated) throw new AppError('rule-broken', 'Only a simulated scale set can be told what stands on it.')
+    const { hello } = device
+    if (hello && !hello.isSimulated && !REAL_COMMANDS[hello.device].includes(command.type))
+      throw new AppError('rule-broken', 'Only a simulated device can be told what happens to it.')
     const refusal = await device.ask(command)
     if (refusal) throw new AppError('rule-broken', refusal)
   }
@@ -76,10 +78,10 @@ export class DeviceService {
     return this.device(id).listen(listener)
   }
 
-  /** Starts a simulated scale set as a process of its own on the next free port. */
-  async startStandIn(): Promise<DeviceEntry> {
+  /** Starts a simulated device as a process of its own on the next free port. */
+  async startStandIn(kind: DeviceKind = 'scales'): Promise<DeviceEntry> {
     for (const port of this.freePorts()) {
-      const child = spawn(process.execPath, [...standInCommand(), String(port)], { stdio: ['pipe', 'pipe', 'ignore'] })
+      const child = spawn(process.execPath, [...standInCommand(kind), String(port)], { stdio: ['pipe', 'pipe', 'ignore'] })
       if (!(await isReady(child))) {
         child.kill('SIGKILL')
         continue
@@ -89,10 +91,10 @@ export class DeviceService {
       if (await this.tryPort(port)) return this.list().find(({ id }) => id === String(port)) as DeviceEntry
       child.kill('SIGKILL')
     }
-    throw new AppError('rule-broken', `No port from ${this.ports.first} to ${this.ports.last} is free for another simulated scale set. Stop one first.`)
+    throw new AppError('rule-broken', `No port from ${this.ports.first} to ${this.ports.last} is free for another simulated device. Stop one first.`)
   }
 
-  /** Stops a simulated set that was started here; one that runs by itself is only let go. */
+  /** Stops a simulated device that was started here; one that runs by itself is only let go. */
   stopStandIn(id: string): void {
     this.device(id)
     this.standIns.get(Number(id))?.kill('SIGKILL')

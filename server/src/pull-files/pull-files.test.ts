@@ -85,6 +85,41 @@ describe('a pull file', () => {
   })
 })
 
+describe('a file that nobody can guess', () => {
+  const text = ['Hall east', 'CH1,CH2,CH3', ...rows(40)].join('\r\n')
+  const mapping = JSON.stringify([
+    { heading: 'CH1', role: 'speed', unit: 'rpm' },
+    { heading: 'CH2', role: 'power', unit: 'kW' },
+    { heading: 'CH3', role: 'torque', unit: 'N·m' },
+  ])
+  it('says its columns and first rows, and is read by what a person says of them', async () => {
+    const shown = await send('columns', text)
+    expect(shown.body).toMatchObject({ delimiter: 'comma', columns: [{ heading: 'CH1', role: 'other' }, { heading: 'CH2' }, { heading: 'CH3' }] })
+    expect(shown.body.firstRows[0]).toEqual(rows(1)[0]?.split(','))
+    expect((await send('preview', text)).status).toBe(422)
+    const read = await send('preview', text, randomUUID(), `&mapping=${encodeURIComponent(mapping)}`)
+    expect(read.body).toMatchObject({ pulls: [{ rowCount: 40 }], notes: ['1 line before the heading were left out.'] })
+  })
+  it('refuses a mapping that is none', async () => {
+    for (const bad of ['not json', '[{"heading":"CH1","role":"horse","unit":""}]'])
+      expect((await send('preview', text, randomUUID(), `&mapping=${encodeURIComponent(bad)}`)).body.detail).toMatch(/no list of columns/)
+  })
+  it('keeps the mapping of a dyno once, whatever the case of its name', async () => {
+    const body = (dynoName: string) => ({ id: randomUUID(), dynoName, columns: JSON.parse(mapping) })
+    expect((await server.call('POST', `${path}/dyno-mappings`, body('East hall'))).status).toBe(201)
+    expect((await server.call('POST', `${path}/dyno-mappings`, body('east HALL'))).status).toBe(409)
+  })
+})
+
+it('gives the samples of a pull as they were imported', async () => {
+  const [pull] = (await send('import', ['rpm,power kW,torque Nm,AFR', ...rows(20).map((row, i) => `${row},${i === 3 ? '' : 12}`)].join('\n'))).body
+  const { channels } = (await server.call('GET', `${path}/pulls/${pull.id}/samples`)).body
+  expect(channels.map(({ role }: { role: string }) => role)).toEqual(['speed', 'power', 'torque', 'lambda'])
+  expect(channels[3].values.slice(2, 5)).toEqual([12, null, 12])
+  expect(pull.alongside.lambda.at(-1)).toBeCloseTo(12 / 14.7, 9)
+  expect((await server.call('GET', `${path}/pulls/${randomUUID()}/samples`)).status).toBe(404)
+})
+
 it('curves that an earlier core worked out are made anew from the samples', async () => {
   const build = await makeBuild(server)
   const session = {

@@ -1,6 +1,7 @@
 import { PassThrough, type Readable } from 'node:stream'
 import { TextDecoder } from 'node:util'
-import { CalculationError, findDelimiter, type PullFileReport, PullReader } from '@bold-ballast/core'
+import type { PullColumns } from '@bold-ballast/contract'
+import { CalculationError, type ColumnMapping, delimiterWord, findDelimiter, type PullFileReport, PullReader } from '@bold-ballast/core'
 import Papa from 'papaparse'
 import { AppError } from '../http/problem.ts'
 
@@ -21,11 +22,41 @@ function decoderFor(head: Buffer): TextDecoder {
   }
 }
 
+export interface ReadingChoices {
+  readonly powerUnit?: string | undefined
+  readonly torqueUnit?: string | undefined
+  readonly mapping?: readonly ColumnMapping[] | undefined
+}
+
+const SHOWN_ROWS = 6
+
+/** What the columns of a file seem to be, by its first lines alone: for a file that nobody could read until a person says it. */
+export async function readPullColumns(source: Readable, mapping: readonly ColumnMapping[] | undefined): Promise<PullColumns> {
+  const chunks: Buffer[] = []
+  let bytes = 0
+  for await (const chunk of source) {
+    chunks.push(chunk as Buffer)
+    bytes += (chunk as Buffer).length
+    if (bytes >= 4 * HEAD_BYTES) break
+  }
+  const head = Buffer.concat(chunks)
+  const text = decoderFor(head.subarray(0, HEAD_BYTES)).decode(head, { stream: true })
+  const delimiter = findDelimiter(text.slice(0, HEAD_BYTES))
+  const { data } = Papa.parse<string[]>(text, { delimiter, preview: 60 })
+  const reader = new PullReader({ delimiter, mapping })
+  try {
+    for (const row of data) reader.addRow(row)
+  } catch (error) {
+    // What cannot be read yet is what the person is asked about.
+    if (!(error instanceof CalculationError)) throw error
+  }
+  const columns = reader.guess()
+  const at = data.findIndex((row) => row.length >= columns.length && columns.every(({ heading }, i) => row[i]?.replace(/^\ufeff/, '').trim() === heading))
+  return { delimiter: delimiterWord(delimiter), columns, firstRows: data.slice(at + 1, at + 1 + SHOWN_ROWS) }
+}
+
 /** Reads a dyno file as it streams in: numbers are kept, text is not. The stream is ended early when it is refused. */
-export async function readPullFile(
-  source: Readable,
-  units: { powerUnit?: string | undefined; torqueUnit?: string | undefined },
-): Promise<{ report: PullFileReport; delimiter: string }> {
+export async function readPullFile(source: Readable, choices: ReadingChoices): Promise<{ report: PullFileReport; delimiter: string }> {
   const head: Buffer[] = []
   let headBytes = 0
   let total = 0
@@ -47,7 +78,7 @@ export async function readPullFile(
   const decoder = decoderFor(first.subarray(0, HEAD_BYTES))
   const start = decoder.decode(first, { stream: true })
   const delimiter = findDelimiter(start.slice(0, HEAD_BYTES))
-  const reader = new PullReader({ delimiter, ...units })
+  const reader = new PullReader({ delimiter, ...choices })
   const text = new PassThrough({ encoding: 'utf8' })
   const parsed = parseInto(text, delimiter, reader)
   parsed.catch(() => text.destroy())

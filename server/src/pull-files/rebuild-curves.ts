@@ -5,11 +5,11 @@ import { storedChannels } from './channels.ts'
 
 /** Makes curve and peaks of a pull anew from its channels; what else is known of it stays. */
 export async function rebuildPull(db: Knex, pullId: string, label: string, channels: readonly Channel[]): Promise<void> {
-  const { curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pullFigures(label, channels)
+  const { curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pullFigures(label, channels)
   await modelOf('pulls')
     .query(db)
     .findById(pullId)
-    .patch({ curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } as object)
+    .patch({ curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } as object)
 }
 
 /** Makes peaks and grid curves anew that an earlier core worked out; pulls without samples stay as they are. Answers how many were made. */

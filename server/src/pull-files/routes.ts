@@ -1,30 +1,36 @@
 import { randomUUID } from 'node:crypto'
-import { type PullPreview, pullFileQuerySchema } from '@bold-ballast/contract'
+import { type PullColumns, type PullPreview, type PullSamples, pullFileQuerySchema } from '@bold-ballast/contract'
 import { delimiterWord, type ReadPull } from '@bold-ballast/core'
 import { Router } from 'express'
+import type { Knex } from 'knex'
 import { actorOf } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import type { RecordService } from '../records/service.ts'
-import { LARGEST_CSV_BYTES, readPullFile } from './read-pull-file.ts'
+import { storedChannels } from './channels.ts'
+import { LARGEST_CSV_BYTES, readPullColumns, readPullFile } from './read-pull-file.ts'
 
 /** A read pull as a record, without its channels. */
 export function pullFields(pull: ReadPull, sessionId: string) {
-  const { label, curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pull
-  return { id: randomUUID() as string, sessionId, label, curve, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount, setAside: null }
+  const { label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pull
+  return { id: randomUUID() as string, sessionId, label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount, setAside: null }
 }
 
-export function pullFileRoutes(records: RecordService): Router {
+export function pullFileRoutes(knex: Knex, records: RecordService): Router {
   const router = Router()
   router.post('/builds/:buildId/sessions/:sessionId/pull-files', async (request, response) => {
     const buildId = readId(request.params.buildId, 'build')
     const sessionId = readId(request.params.sessionId, 'session')
-    const { mode, importId, powerUnit, torqueUnit } = read(pullFileQuerySchema, request.query)
+    const { mode, importId, ...how } = read(pullFileQuerySchema, request.query)
     if (Number(request.headers['content-length'] ?? 0) > LARGEST_CSV_BYTES) {
       throw new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
     }
     await records.get('sessions', buildId, sessionId)
-    const { report, delimiter } = await readPullFile(request, { powerUnit, torqueUnit })
+    if (mode === 'columns') {
+      response.json((await readPullColumns(request, how.mapping)) satisfies PullColumns)
+      return
+    }
+    const { report, delimiter } = await readPullFile(request, how)
     if (mode === 'import') {
       const pulls = report.pulls.map((pull) => ({ fields: pullFields(pull, sessionId), channels: pull.channels }))
       response.status(201).json(await records.importPulls(actorOf(request), buildId, sessionId, importId, pulls))
@@ -32,6 +38,13 @@ export function pullFileRoutes(records: RecordService): Router {
     }
     const pulls = report.pulls.map(({ channels, ...pull }) => ({ ...pull, channelNames: channels.map((channel) => channel.name) }))
     response.json({ ...report, pulls, delimiter: delimiterWord(delimiter) } satisfies PullPreview)
+  })
+  router.get('/builds/:buildId/pulls/:pullId/samples', async (request, response) => {
+    const pullId = readId(request.params.pullId, 'pull')
+    await records.get('pulls', readId(request.params.buildId, 'build'), pullId)
+    const channels = await storedChannels(knex, pullId)
+    // A gap is NaN, which JSON writes as null.
+    response.json({ channels: channels.map(({ values, ...head }) => ({ ...head, values: Array.from(values) })) } satisfies PullSamples)
   })
   return router
 }

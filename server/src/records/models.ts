@@ -23,6 +23,7 @@ const table = (name: string, jsonAttributes: string[] = []): ModelClass<RecordMo
 /** A pull keeps its grid curve as three columns, the powers as a typed array. */
 class PullModel extends RecordModel {
   static override tableName = 'pulls'
+  static override jsonAttributes = ['alongside']
 
   override $formatDatabaseJson(json: Pojo): Pojo {
     const { curve, ...rest } = json
@@ -44,7 +45,7 @@ class PullModel extends RecordModel {
 
 export class BuildModel extends RecordModel {
   static override tableName = 'builds'
-  static override jsonAttributes = ['reference', 'powerBasis', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension']
+  static override jsonAttributes = ['reference', 'powerBasis', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension', 'drivelineLoss']
 }
 
 const MODELS: Record<ResourceName, ModelClass<RecordModel>> = {
@@ -71,6 +72,11 @@ const MODELS: Record<ResourceName, ModelClass<RecordModel>> = {
   sites: table('sites', ['place', 'plates']),
   'ballast-aims': table('ballast_aims', ['front', 'left', 'crossRfLr']),
   photos: table('photos'),
+  parts: table('parts', ['mass', 'place', 'ratings', 'life', 'extras']),
+  'part-uses': table('part_uses'),
+  'engine-plans': table('engine_plans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']),
+  'pull-plans': table('pull_plans', ['changes', 'stops']),
+  'dyno-mappings': table('dyno_mappings', ['columns']),
 }
 
 export const modelOf = (resource: ResourceName): ModelClass<RecordModel> => MODELS[resource]

@@ -88,11 +88,25 @@ async function checkWeighing(context: RuleContext, _before: Row | undefined, nex
 }
 
 async function checkPhoto(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
-  for (const resource of ['changes', 'weighings', 'sessions', 'boxes'] as const) {
+  for (const resource of ['changes', 'weighings', 'sessions', 'boxes', 'parts'] as const) {
     const [found] = await context.live(resource, { id: next.recordId })
     if (found) return next
   }
-  throw broken('recordId', 'A picture hangs on a ledger line, a box, a weighing or a dyno session of this build. Pick one that is there.')
+  throw broken('recordId', 'A picture hangs on a ledger line, a box, a part, a weighing or a dyno session of this build. Pick one that is there.')
+}
+
+async function checkPart(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  if (next.stageId) await requireLive(context, 'stages', next.stageId, 'stageId', 'stage')
+  for (const [i, { of, limit }] of (next.ratings as { of: string; limit: number }[]).entries())
+    if (of === 'injectorDuty' && limit > 1) throw broken(`ratings.${i}.limit`, 'A duty is a share of the time: 100 % at most.')
+  return next
+}
+
+async function checkPartUse(context: RuleContext, _before: Row | undefined, next: Row): Promise<Row> {
+  const part = await requireLive(context, 'parts', next.partId, 'partId', 'part')
+  if (!part.life) throw broken('partId', 'Nobody has said how long this part lives. Give its life first, in hours, days or events.')
+  if (next.sessionId) await requireLive(context, 'sessions', next.sessionId, 'sessionId', 'session')
+  return next
 }
 
 const RULES: Partial<Record<ResourceName, Rule>> = {
@@ -111,6 +125,10 @@ const RULES: Partial<Record<ResourceName, Rule>> = {
   'balance-steps': withStage,
   'ballast-aims': withStage,
   photos: checkPhoto,
+  parts: checkPart,
+  'part-uses': checkPartUse,
+  'engine-plans': withStage,
+  'pull-plans': withStage,
 }
 
 /** What a record must be before it is stored; may fill in what follows from the rest. `next` is the whole record as it would be. */
@@ -126,6 +144,7 @@ export async function checkRemoval(context: RuleContext, resource: ResourceName,
       ['weighings', 'weighings'],
       ['sessions', 'dyno sessions'],
       ['changes', 'ledger lines'],
+      ['parts', 'parts'],
     ] as const) {
       if ((await context.live(other, { stageId: record.id })).length > 0) throw broken('id', `This stage has ${what}. Move or delete them first.`)
     }

@@ -27,6 +27,11 @@ const PLAIN_DECIMALS: Record<QuantityKind, number> = {
   springRate: 1,
   force: 0,
   ratio: 4,
+  massFlow: 3,
+  volumeFlow: 0,
+  current: 1,
+  fuelUse: 0,
+  duration: 0,
 }
 
 export type Formatter = (kind: QuantityKind, value: number, options?: { sd?: number | undefined; sign?: boolean; decimals?: number; isGoal?: boolean }) => Shown

@@ -1,4 +1,4 @@
-import net from 'node:net'
+import { noiseFrom, serveStandIn } from './stand-in.ts'
 
 // A simulated four-pad scale set, as a process of its own: node scales.js PORT [NAME]. It speaks the protocol of docs/device-protocol.md
 // on loopback, settles, has noise and zero drift, and can lose a pad or run low, as real ones do.
@@ -23,15 +23,7 @@ const out = new Set<PadName>()
 let driftKgPerMinute = 0
 let sequence = 0
 
-/** Normal noise from a seeded generator (mulberry32 and Box and Muller), so that two runs read alike. */
-let seed = 20_261_124
-function random(): number {
-  seed = (seed + 0x6d2b79f5) | 0
-  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed)
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-  return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296
-}
-const noise = () => NOISE_KG * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
+const noise = noiseFrom(20_261_124)
 
 const isPad = (value: unknown): value is PadName => PADS.includes(value as PadName)
 
@@ -42,7 +34,7 @@ function reading(): object {
     zero[pad] += (driftKgPerMinute * PERIOD_MS) / 60_000
     battery[pad] = Math.max(0, battery[pad] - 1e-6)
     const isStable = Math.abs(load[pad] - felt[pad]) < STABLE_KG
-    const raw = felt[pad] + zero[pad] + noise()
+    const raw = felt[pad] + zero[pad] + NOISE_KG * noise()
     const isSilent = out.has(pad) || battery[pad] === 0
     pads[pad] = isSilent ? null : { kg: Math.round(raw / RESOLUTION_KG) * RESOLUTION_KG, isStable, battery: battery[pad] }
   }
@@ -64,39 +56,9 @@ function obey(command: Record<string, unknown>): string | null {
   return null
 }
 
-const port = Number(process.argv[2])
-const name = process.argv[3] ?? 'Simulated four-pad scales'
-const server = net.createServer((socket) => {
-  const say = (message: object) => socket.write(`${JSON.stringify(message)}\n`)
-  say({ type: 'hello', protocol: 1, device: 'scales', name, serial: `SIM-${port}`, resolutionKg: RESOLUTION_KG, isSimulated: true })
-  const ticking = setInterval(() => say(reading()), PERIOD_MS)
-  let rest = ''
-  socket.setEncoding('utf8')
-  socket.on('data', (text: string) => {
-    rest += text
-    const lines = rest.split('\n')
-    rest = lines.pop() ?? ''
-    if (rest.length > 4096) socket.destroy()
-    for (const line of lines.filter((entry) => entry.trim() !== '')) {
-      let command: Record<string, unknown>
-      try {
-        command = JSON.parse(line) as Record<string, unknown>
-      } catch {
-        say({ type: 'refused', id: 0, message: 'That line is not JSON.' })
-        continue
-      }
-      const id = Number.isInteger(command.id) ? (command.id as number) : 0
-      const refusal = obey(command)
-      say(refusal === null ? { type: 'done', id } : { type: 'refused', id, message: refusal })
-    }
-  })
-  socket.on('error', () => {})
-  socket.on('close', () => clearInterval(ticking))
+const device = serveStandIn({
+  hello: (name, serial) => ({ type: 'hello', protocol: 1, device: 'scales', name, serial, resolutionKg: RESOLUTION_KG, isSimulated: true }),
+  name: 'Simulated four-pad scales',
+  obey,
 })
-server.on('error', (error: NodeJS.ErrnoException) => {
-  process.stderr.write(`${error.code === 'EADDRINUSE' ? `Port ${port} is taken.` : error.message}\n`)
-  process.exit(1)
-})
-server.listen(port, '127.0.0.1', () => process.stdout.write(`ready ${port}\n`))
-// The set ends with whoever started it.
-process.stdin.resume().on('end', () => process.exit(0))
+setInterval(() => device.say(reading()), PERIOD_MS)

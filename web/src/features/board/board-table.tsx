@@ -6,7 +6,13 @@ import { metricTitle, SENSE_WORDS } from '../../ui/words.ts'
 import { Beam } from './beam.tsx'
 import { Verdict } from './verdict.tsx'
 
-const SUBJECTS: Record<BoardRow['metric'], WorkingSubject> = { massReady: 'mass', wheelPower: 'power', powerToMass: 'ratio', frontShare: 'front' }
+const SUBJECTS: Record<BoardRow['metric'], WorkingSubject> = {
+  massReady: 'mass',
+  wheelPower: 'power',
+  peakTorque: 'torque',
+  powerToMass: 'ratio',
+  frontShare: 'front',
+}
 
 const LIMIT_WORDS = { classRule: 'limit of the class', rating: 'rating of a part', own: 'our own limit' } as const
 
