@@ -135,6 +135,6 @@ test('a wrong file is refused with the cause, and the picked unit cures it', asy
     .join('\n')
   await page.getByLabel('CSV file').setInputFiles({ name: 'pull.csv', mimeType: 'text/csv', buffer: Buffer.from(wrong) })
   await expect(page.getByRole('alert')).toContainText('power is in hp but labelled kW')
-  await page.getByLabel('Power is in').selectOption('hp')
+  await page.getByLabel('power kW is in').selectOption('hp')
   await expect(page.getByRole('button', { name: 'Store 1 pull' })).toBeEnabled()
 })

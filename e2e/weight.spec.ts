@@ -186,7 +186,7 @@ test('ballast: places, what it shall reach, a proven plan with runners-up, and p
 test('a scale set: found, read live, a pad that drops out, and a weighing taken from it', async ({ page }) => {
   const path = await buildAddress(page, 'Osprey')
   await page.goto(`${path}/devices`)
-  await page.getByRole('button', { name: 'Start a simulated one' }).click()
+  await page.getByRole('button', { name: 'Start simulated scales' }).click()
   await expect(page.getByText('Reading live.')).toBeVisible({ timeout: 20_000 })
   await page.getByRole('button', { name: 'Roll the car on' }).click()
   await expect(page.locator('[data-pad="LF"]')).toHaveText(/39[234]\.\d/, { timeout: 15_000 })

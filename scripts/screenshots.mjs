@@ -28,7 +28,7 @@ const views = [
   ['centre', `${build}/weight?tab=centre`],
   ['balance', `${build}/weight?tab=balance&cross=51.2+%25`],
   ['ballast', `${light}/weight?tab=ballast&stage=${await lastStage(light)}`, { press: 'Plan the plates', until: 'The plan' }],
-  ['devices', `${build}/devices`, { press: 'Start a simulated one', until: 'Reading live.', after: 'Roll the car on' }],
+  ['devices', `${build}/devices`, { press: 'Start simulated scales', until: 'Reading live.', after: 'Roll the car on' }],
   ['log', `${build}/log`],
   ['formulas', `${base}/formulas/mass.corner-balance`],
   ['power', `${build}/power`],

@@ -128,8 +128,6 @@ const mappingText = z
 export const pullFileQuerySchema = z.strictObject({
   mode: z.enum(['columns', 'preview', 'import']),
   importId: z.uuid(),
-  powerUnit: z.string().max(20).optional(),
-  torqueUnit: z.string().max(20).optional(),
   mapping: mappingText.optional(),
 })
 

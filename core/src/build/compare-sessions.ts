@@ -31,6 +31,10 @@ export interface ComparedSession {
   /** Mean power of each pull over the band. */
   readonly bandMeansW: readonly number[]
   readonly meanCurve: GridCurve
+  /** Of each pull, on the build’s basis. */
+  readonly curves: readonly GridCurve[]
+  /** From what was printed to the basis. */
+  readonly factor: number
   readonly band90: Powerband
   /** Least over greatest torque inside the band. */
   readonly torqueFlatness: number
@@ -108,6 +112,7 @@ interface SessionCurves {
   readonly pullIds: readonly string[]
   readonly curves: readonly GridCurve[]
   readonly pulls: readonly Pull[]
+  readonly factor: number
 }
 
 function curvesOf(records: BuildRecords, { sessionId, pullIds }: PullSet): SessionCurves {
@@ -123,7 +128,7 @@ function curvesOf(records: BuildRecords, { sessionId, pullIds }: PullSet): Sessi
       'session',
       `The session at ${session.dynoName} has no pull that counts. Import one, or take one back that was set aside.`,
     )
-  return { session, pulls, pullIds: pulls.map(({ id }) => id), curves: pulls.map(({ curve }) => scaleCurve(curve, factor)) }
+  return { session, pulls, factor, pullIds: pulls.map(({ id }) => id), curves: pulls.map(({ curve }) => scaleCurve(curve, factor)) }
 }
 
 const lastSpeed = (curve: GridCurve) => gridSpeedRpm(curve, curve.powerW.length - 1)
@@ -138,7 +143,7 @@ function commonBand(curves: readonly GridCurve[]): SpeedBand {
 const speedsOf = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
 const at = (curve: GridCurve, speedRpm: number) => curve.powerW[Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm)] as number
 
-function compared({ session, pulls, pullIds, curves }: SessionCurves, band: SpeedBand): ComparedSession {
+function compared({ session, pulls, pullIds, curves, factor }: SessionCurves, band: SpeedBand): ComparedSession {
   const meanOfAll = meanCurve(curves) as GridCurve
   const speedRpm = speedsOf(meanOfAll)
   const torques = speedRpm.flatMap((speed, i) =>
@@ -151,6 +156,8 @@ function compared({ session, pulls, pullIds, curves }: SessionCurves, band: Spee
     pullIds,
     bandMeansW,
     meanCurve: meanOfAll,
+    curves,
+    factor,
     band90: powerband({ speedRpm, value: meanOfAll.powerW }),
     torqueFlatness: Math.min(...torques) / Math.max(...torques),
     drift: drift instanceof CalculationError ? null : drift,

@@ -3,6 +3,7 @@ import { describe, expect, it, test } from 'vitest'
 import { smallestGainFound } from './compare-pulls.ts'
 import { type PicturePoint, pictureReader } from './picture-axes.ts'
 import { type PullPlanInput, planPulls } from './pull-planner.ts'
+import { stopReasons } from './stop-reasons.ts'
 
 const HOURS: PullPlanInput = { bookedS: 7200, setUpS: 1200, pullS: 60, coolingS: 180, firstPulls: 2, basePulls: 3, changes: [], returnsToBase: true }
 const change = (name: string, setUpS: number, pulls = 3) => ({ name, setUpS, pulls })
@@ -95,5 +96,22 @@ describe('points off a picture', () => {
     ['axes that run the same way', { value: { ...axes.value, second: at(100, 102) } }, /nearly the same way/],
   ])('refuses %s', (_, edit, sentence) => {
     expect(() => pictureReader({ ...axes, ...edit })).toThrow(sentence)
+  })
+})
+
+describe('limits that end a pull', () => {
+  const stops = { lambdaOver: 0.9, intakeOverK: 333, coolantOverK: 378, fuelPressureUnderPa: 280_000, headroomUnder: null, knock: null }
+  test.each([
+    ['nothing', { lambda: 0.86, intakeK: 320 }, []],
+    ['lean', { lambda: 0.91, intakeK: 320 }, ['lambda']],
+    ['at the limit is not over it', { lambda: 0.9, intakeK: 333 }, []],
+    ['hot', { lambda: null, intakeK: 340, coolantK: 380 }, ['intakeTemperature', 'coolantTemperature']],
+    ['starved', { lambda: 0.85, intakeK: null, fuelPressurePa: 250_000 }, ['fuelPressure']],
+  ])('%s', (_, reading, broken) => {
+    expect(stopReasons(stops, reading).map(({ of }) => of)).toEqual(broken)
+  })
+  it('without limits break nothing', () => {
+    const none = { lambdaOver: null, intakeOverK: null, coolantOverK: null, fuelPressureUnderPa: null, headroomUnder: null, knock: null }
+    expect(stopReasons(none, { lambda: 2, intakeK: 500, fuelPressurePa: 1 })).toEqual([])
   })
 })

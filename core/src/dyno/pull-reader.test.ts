@@ -30,13 +30,14 @@ function sweep({
   return [head, ...lines].join('\n')
 }
 
-function read(text: string, units: { powerUnit?: string; torqueUnit?: string; mapping?: readonly ColumnMapping[] } = {}) {
+function read(text: string, { mapping }: { mapping?: readonly ColumnMapping[] } = {}) {
   const delimiter = findDelimiter(text)
-  const reader = new PullReader({ delimiter, ...units })
+  const reader = new PullReader({ delimiter, mapping })
   for (const line of text.split('\n')) reader.addRow(line.split(delimiter))
   return reader.finish()
 }
 
+const told = (heading: string, role: ColumnMapping['role'], unit = ''): ColumnMapping => ({ heading, role, unit })
 const [HP, PS, LBFT, RAD] = [745.6998716, 735.49875, 1.3558179483, Math.PI / 30]
 const HEAD = 'rpm,power kW,torque Nm'
 
@@ -71,7 +72,7 @@ describe('a dyno file', () => {
   })
 
   it('reads a wrong label right once the unit is picked', () => {
-    expect(read(sweep({ head: HEAD, power: HP }), { powerUnit: 'hp' }).crossCheckRatio).toBeCloseTo(1, 3)
+    expect(read(sweep({ head: HEAD, power: HP }), { mapping: [told('power kW', 'power', 'hp')] }).crossCheckRatio).toBeCloseTo(1, 3)
   })
 
   test.each([
@@ -109,7 +110,6 @@ describe('a dyno file', () => {
     expect(notes[0]).toMatch(/falling speed were cut/)
   })
 
-  const told = (heading: string, role: ColumnMapping['role'], unit = ''): ColumnMapping => ({ heading, role, unit })
   it('reads columns that nobody could guess by what a person said of them, and names them with their heading', () => {
     const odd = sweep({ head: 'CH1,CH2,CH3 ' })
     expect(() => read(odd)).toThrow(/no column of engine speed. Found "CH1", "CH2", "CH3"/)

@@ -52,7 +52,6 @@ export class PullReader {
   private readonly mapping: readonly ColumnMapping[]
   private beforeHeading: { cells: readonly string[]; line: number }[] = []
   private skippedLines = 0
-  private readonly units: { power?: string | undefined; torque?: string | undefined }
   private heading: readonly string[] | undefined
   private columns: ChannelColumn[] | undefined
   private decimalMark: '.' | ',' | undefined
@@ -69,10 +68,9 @@ export class PullReader {
   /** The numbers of the row at hand; one list for all rows. */
   private readonly row: number[] = []
 
-  constructor(options: { delimiter: string; powerUnit?: string | undefined; torqueUnit?: string | undefined; mapping?: readonly ColumnMapping[] | undefined }) {
+  constructor(options: { delimiter: string; mapping?: readonly ColumnMapping[] | undefined }) {
     this.delimiter = options.delimiter
     this.mapping = options.mapping ?? []
-    this.units = { power: options.powerUnit, torque: options.torqueUnit }
   }
 
   addRow(cells: readonly string[]): void {
@@ -119,7 +117,7 @@ export class PullReader {
   }
 
   private settleColumns(unitRow: readonly string[] | undefined): void {
-    this.columns = readColumns(this.heading as readonly string[], unitRow, this.units, this.mapping)
+    this.columns = readColumns(this.heading as readonly string[], unitRow, this.mapping)
     this.speedAt = this.columns.findIndex((column) => column.role === 'speed')
     this.pullAt = this.columns.find((column) => column.role === 'pull')?.index
   }
@@ -249,7 +247,7 @@ export class PullReader {
     throw new CalculationError(
       'inconsistent',
       'units',
-      `Power and torque do not fit each other: power over torque times speed is ${check.ratio.toPrecision(4)} instead of 1. Likely cause: ${check.cause}. Pick the right units below, or correct the file, and read it again.`,
+      `Power and torque do not fit each other: power over torque times speed is ${check.ratio.toPrecision(4)} instead of 1. Likely cause: ${check.cause}. Say below in which unit each column is, or correct the file, and read it again.`,
     )
   }
 }

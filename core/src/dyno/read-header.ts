@@ -67,15 +67,10 @@ export function isUnitRow(cells: readonly string[]): boolean {
 
 /**
  * Reads the heading line (and a unit row, if there is one) of a dyno file. Needs a speed in rpm and a power or torque with a known unit;
- * `units` names a unit a person picked where the file has none or a wrong one.
+ * a mapping says what a person knows better, unit included.
  * Errors: `missing` (which column and how to cure it), `unknown-unit`.
  */
-export function readColumns(
-  headings: readonly string[],
-  unitRow: readonly string[] | undefined,
-  units: { power?: string | undefined; torque?: string | undefined } = {},
-  mapping: readonly ColumnMapping[] = [],
-): ChannelColumn[] {
+export function readColumns(headings: readonly string[], unitRow: readonly string[] | undefined, mapping: readonly ColumnMapping[] = []): ChannelColumn[] {
   const columns = guessColumns(headings, unitRow, mapping)
   const seen = new Set(columns.map((column) => column.role))
   const listed = headings.map((heading) => `"${heading.trim()}"`).join(', ')
@@ -92,7 +87,7 @@ export function readColumns(
       `The heading has no column of power or torque. Found ${listed}. Head one "power kW" or "torque Nm", or say below which column is what.`,
     )
   }
-  return columns.map((column) => withKnownUnit(column, units))
+  return columns.map(withKnownUnit)
 }
 
 /** What each column of a file seems to be, by its heading and its unit; a mapping goes before. Nothing is refused. */
@@ -123,10 +118,10 @@ export function isHeadingRow(cells: readonly string[], mapping: readonly ColumnM
   return roles.has('speed') && (roles.has('power') || roles.has('torque'))
 }
 
-function withKnownUnit(column: ChannelColumn, picked: { power?: string | undefined; torque?: string | undefined }): ChannelColumn {
+function withKnownUnit(column: ChannelColumn): ChannelColumn {
   const kind = ROLE_KIND[column.role]
   if (!kind) return column
-  const typed = (column.role === 'power' ? picked.power : column.role === 'torque' ? picked.torque : undefined) ?? column.unit
+  const typed = column.unit
   if (column.role === 'speed' && typed === '') return { ...column, unit: 'rpm' }
   const choices = kind === 'power' ? 'kW, hp or PS' : kind === 'torque' ? 'N·m or lb·ft' : 'rpm'
   if (typed === '') {

@@ -114,7 +114,10 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
     { symbol: 'kN', factor: 1000, aliases: [] },
     { symbol: 'lbf', factor: LBF_N, aliases: ['lb', 'lbs'] },
   ],
-  ratio: [{ symbol: '', factor: 1, aliases: ['x', '×'] }],
+  ratio: [
+    { symbol: '', factor: 1, aliases: ['x', '×'] },
+    { symbol: '%', factor: 0.01, aliases: ['percent'] },
+  ],
   massFlow: [
     { symbol: 'kg/s', factor: 1, aliases: [] },
     { symbol: 'g/s', factor: 0.001, aliases: [] },
@@ -170,6 +173,10 @@ export function siReader(kind: QuantityKind, symbol: string): (value: number) =>
   const { factor, offset = 0 } = requireUnit(kind, symbol)
   return (value) => (value + offset) * factor
 }
+
+/** Volumes are read in litres; engines are reckoned in cubic metres. */
+export const m3FromLitres = (litres: number): number => litres / 1000
+export const litresFromM3 = (m3: number): number => m3 * 1000
 
 /** The inverse of toSi. */
 export function fromSi(kind: QuantityKind, value: number, symbol: string): number {

@@ -75,7 +75,9 @@ describe('a pull file', () => {
 
   it('takes the unit a person picked', async () => {
     const text = ['rpm,power kW,torque Nm', ...rows(40, 1.3410220896)].join('\n')
-    expect((await send('preview', text, randomUUID(), '&powerUnit=hp')).body.crossCheckRatio).toBeCloseTo(1, 4)
+    expect(
+      (await send('preview', text, randomUUID(), `&mapping=${encodeURIComponent('[{"heading":"power kW","role":"power","unit":"hp"}]')}`)).body.crossCheckRatio,
+    ).toBeCloseTo(1, 4)
   })
 
   it('refuses a file that says it is over 100 MB before reading it', async () => {

@@ -22,12 +22,6 @@ function decoderFor(head: Buffer): TextDecoder {
   }
 }
 
-export interface ReadingChoices {
-  readonly powerUnit?: string | undefined
-  readonly torqueUnit?: string | undefined
-  readonly mapping?: readonly ColumnMapping[] | undefined
-}
-
 const SHOWN_ROWS = 6
 
 /** What the columns of a file seem to be, by its first lines alone: for a file that nobody could read until a person says it. */
@@ -56,7 +50,7 @@ export async function readPullColumns(source: Readable, mapping: readonly Column
 }
 
 /** Reads a dyno file as it streams in: numbers are kept, text is not. The stream is ended early when it is refused. */
-export async function readPullFile(source: Readable, choices: ReadingChoices): Promise<{ report: PullFileReport; delimiter: string }> {
+export async function readPullFile(source: Readable, mapping: readonly ColumnMapping[] | undefined): Promise<{ report: PullFileReport; delimiter: string }> {
   const head: Buffer[] = []
   let headBytes = 0
   let total = 0
@@ -78,7 +72,7 @@ export async function readPullFile(source: Readable, choices: ReadingChoices): P
   const decoder = decoderFor(first.subarray(0, HEAD_BYTES))
   const start = decoder.decode(first, { stream: true })
   const delimiter = findDelimiter(start.slice(0, HEAD_BYTES))
-  const reader = new PullReader({ delimiter, ...choices })
+  const reader = new PullReader({ delimiter, mapping })
   const text = new PassThrough({ encoding: 'utf8' })
   const parsed = parseInto(text, delimiter, reader)
   parsed.catch(() => text.destroy())

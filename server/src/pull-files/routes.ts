@@ -21,16 +21,16 @@ export function pullFileRoutes(knex: Knex, records: RecordService): Router {
   router.post('/builds/:buildId/sessions/:sessionId/pull-files', async (request, response) => {
     const buildId = readId(request.params.buildId, 'build')
     const sessionId = readId(request.params.sessionId, 'session')
-    const { mode, importId, ...how } = read(pullFileQuerySchema, request.query)
+    const { mode, importId, mapping } = read(pullFileQuerySchema, request.query)
     if (Number(request.headers['content-length'] ?? 0) > LARGEST_CSV_BYTES) {
       throw new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
     }
     await records.get('sessions', buildId, sessionId)
     if (mode === 'columns') {
-      response.json((await readPullColumns(request, how.mapping)) satisfies PullColumns)
+      response.json((await readPullColumns(request, mapping)) satisfies PullColumns)
       return
     }
-    const { report, delimiter } = await readPullFile(request, how)
+    const { report, delimiter } = await readPullFile(request, mapping)
     if (mode === 'import') {
       const pulls = report.pulls.map((pull) => ({ fields: pullFields(pull, sessionId), channels: pull.channels }))
       response.status(201).json(await records.importPulls(actorOf(request), buildId, sessionId, importId, pulls))

@@ -4,16 +4,20 @@ import {
   type CalculationDescription,
   type DeviceCommand,
   type DeviceEntry,
+  type DeviceKind,
   type GarageEntry,
   type LogPage,
   listOfResource,
   type Problem,
+  type PullColumns,
   type PullPreview,
+  type PullSamples,
   type RecordsAnswer,
   type ResourceName,
+  type ShelfPart,
   type WorkingAnswer,
 } from '@bold-ballast/contract'
-import type { Board, CalculationAnswer, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
+import type { Board, CalculationAnswer, ColumnMapping, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
 import type { Preferences } from '../app/preferences.ts'
 
@@ -23,8 +27,7 @@ export interface PullFileArguments {
   readonly sessionId: string
   readonly importId: string
   readonly file: Blob
-  readonly powerUnit?: string
-  readonly torqueUnit?: string
+  readonly mapping?: readonly ColumnMapping[]
 }
 
 /** A file is sent under the type the server asks for, whatever the system it came from calls it. */
@@ -45,10 +48,10 @@ const buildFileRequest = (mode: 'preview' | 'import', { file, isArchive, ...quer
   body: typed(file, isArchive ? 'application/zip' : 'application/json'),
 })
 
-const pullFileRequest = (mode: 'preview' | 'import', { buildId, sessionId, file, ...query }: PullFileArguments) => ({
+const pullFileRequest = (mode: 'columns' | 'preview' | 'import', { buildId, sessionId, file, mapping, ...query }: PullFileArguments) => ({
   url: `builds/${buildId}/sessions/${sessionId}/pull-files`,
   method: 'POST',
-  params: { mode, ...query },
+  params: { mode, ...query, ...(mapping && mapping.length > 0 ? { mapping: JSON.stringify(mapping) } : {}) },
   body: typed(file, 'text/csv'),
 })
 
@@ -142,7 +145,10 @@ export const api = createApi({
     }),
     devices: build.query<DeviceEntry[], void>({ query: () => 'devices', providesTags: ['Devices'] }),
     findDevices: build.mutation<DeviceEntry[], void>({ query: () => ({ url: 'devices/find', method: 'POST', body: {} }), invalidatesTags: ['Devices'] }),
-    startStandIn: build.mutation<DeviceEntry, void>({ query: () => ({ url: 'devices/stand-ins', method: 'POST', body: {} }), invalidatesTags: ['Devices'] }),
+    startStandIn: build.mutation<DeviceEntry, DeviceKind>({
+      query: (kind) => ({ url: 'devices/stand-ins', method: 'POST', body: { kind } }),
+      invalidatesTags: ['Devices'],
+    }),
     stopStandIn: build.mutation<unknown, string>({
       query: (id) => ({ url: `devices/stand-ins/${id}`, method: 'DELETE', body: {} }),
       invalidatesTags: ['Devices'],
@@ -154,6 +160,9 @@ export const api = createApi({
       query: ({ buildId, stages }) => ({ url: `builds/${buildId}/stage-order`, method: 'PUT', body: { stages } }),
       invalidatesTags: ['Build'],
     }),
+    shelf: build.query<ShelfPart[], void>({ query: () => 'shelf', providesTags: ['Build'] }),
+    pullSamples: build.query<PullSamples, { buildId: string; pullId: string }>({ query: ({ buildId, pullId }) => `builds/${buildId}/pulls/${pullId}/samples` }),
+    pullColumns: build.mutation<PullColumns, PullFileArguments>({ query: (all) => pullFileRequest('columns', all) }),
     previewPulls: build.mutation<PullPreview, PullFileArguments>({ query: (all) => pullFileRequest('preview', all) }),
     importPulls: build.mutation<Body[], PullFileArguments>({
       query: (all) => pullFileRequest('import', all),

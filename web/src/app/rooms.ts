@@ -4,7 +4,8 @@ export const ROOMS: readonly { path: string; name: string; key: string; heading?
   { path: 'plan', name: 'Plan', key: 'l' },
   { path: 'weight', name: 'Weight', key: 'w', heading: 'The car' },
   { path: 'power', name: 'Power', key: 'p' },
-  { path: 'devices', name: 'Devices', key: 'd', heading: 'Workshop' },
+  { path: 'parts', name: 'Parts', key: 't', heading: 'Workshop' },
+  { path: 'devices', name: 'Devices', key: 'd' },
   { path: 'log', name: 'Log', key: 'o', heading: 'The record' },
 ]
 

@@ -22,6 +22,7 @@ export const router = createBrowserRouter([
           { path: 'board', lazy: async () => ({ Component: (await import('../features/board/board-page.tsx')).BoardPage }) },
           { path: 'plan', lazy: async () => ({ Component: (await import('../features/plan/plan-page.tsx')).PlanPage }) },
           { path: 'weight', lazy: async () => ({ Component: (await import('../features/weight/weight-page.tsx')).WeightPage }) },
+          { path: 'parts', lazy: async () => ({ Component: (await import('../features/parts/parts-page.tsx')).PartsPage }) },
           { path: 'devices', lazy: async () => ({ Component: (await import('../features/devices/devices-page.tsx')).DevicesPage }) },
           { path: 'log', lazy: async () => ({ Component: (await import('../features/log/log-page.tsx')).LogPage }) },
           { path: 'power', lazy: async () => ({ Component: (await import('../features/power/power-page.tsx')).PowerPage }) },

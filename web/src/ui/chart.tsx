@@ -1,5 +1,5 @@
 import type { Config, Data, Layout } from 'plotly.js'
-import { useEffect, useRef } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import { usePreferences } from '../app/store.ts'
 
 type Plotly = typeof import('plotly.js')
@@ -10,9 +10,36 @@ const loadPlotly = () => {
 }
 const CONFIG: Partial<Config> = { responsive: true, displaylogo: false, displayModeBar: false, doubleClick: 'reset', ...({ showSendToCloud: false } as object) }
 
+/** Colours of curves in the picked theme; a drawing made of them is made anew when the theme changes. */
+export function useChartColours() {
+  const { theme } = usePreferences()
+  return useMemo(() => {
+    const style = getComputedStyle(document.documentElement)
+    const [pine, slate, danger, wash, ink, edge] = ['--pine', '--planned', '--danger', '--wash', '--ink', '--edge'].map((name) =>
+      style.getPropertyValue(name).trim(),
+    ) as [string, string, string, string, string, string]
+    return { theme, pine, slate, danger, wash, ink, edge }
+  }, [theme])
+}
+
 /** Curves in the page's own type and colours; loaded only where curves are drawn. */
-export function Chart({ data, layout, label, className }: { data: Data[]; layout: Partial<Layout>; label: string; className?: string }) {
+export function Chart({
+  data,
+  layout,
+  label,
+  className,
+  onZoom,
+}: {
+  data: Data[]
+  layout: Partial<Layout>
+  label: string
+  className?: string
+  /** Told the range of the x axis that was zoomed to, and null when it was reset. */
+  onZoom?: (range: readonly [number, number] | null) => void
+}) {
   const holder = useRef<HTMLDivElement>(null)
+  const zoomed = useRef(onZoom)
+  zoomed.current = onZoom
   const { theme } = usePreferences()
   // biome-ignore lint/correctness/useExhaustiveDependencies: colours are read from the page, so a change of theme draws again.
   useEffect(() => {
@@ -33,9 +60,20 @@ export function Chart({ data, layout, label, className }: { data: Data[]; layout
       xaxis: { ...axis, ...layout.xaxis },
       yaxis: { ...axis, ...layout.yaxis },
       ...(layout.yaxis2 ? { yaxis2: { ...axis, ...layout.yaxis2 } } : {}),
+      ...(layout.yaxis3 ? { yaxis3: { ...axis, ...layout.yaxis3 } } : {}),
     }
     void loadPlotly().then((plotly) => {
-      if (!isGone) void plotly.react(element, data, full, CONFIG)
+      if (isGone) return
+      void plotly.react(element, data, full, CONFIG).then((drawn) => {
+        element.dataset.drawn = String(Number(element.dataset.drawn ?? 0) + 1)
+        if (!onZoom || element.dataset.zooms) return
+        element.dataset.zooms = 'true'
+        drawn.on('plotly_relayout', (change) => {
+          const [low, high] = [change['xaxis.range[0]'], change['xaxis.range[1]']]
+          if (typeof low === 'number' && typeof high === 'number') zoomed.current?.([low, high])
+          else if (change['xaxis.autorange'] || 'xaxis.range' in change) zoomed.current?.(null)
+        })
+      })
     })
     return () => {
       isGone = true

@@ -6,8 +6,8 @@ export type FormValues = Record<string, string>
 export class FormReader {
   readonly errors: Record<string, string> = {}
   private readonly values: FormValues
-  private readonly units: Record<QuantityKind, string>
-  private readonly decimalMark: DecimalMark
+  readonly units: Record<QuantityKind, string>
+  readonly decimalMark: DecimalMark
 
   constructor(values: FormValues, units: Record<QuantityKind, string>, decimalMark: DecimalMark) {
     this.values = values
@@ -58,6 +58,41 @@ export class FormReader {
 
   optionalQuantity(name: string, label: string, kind: QuantityKind): ReadQuantity | null {
     return this.raw(name) === '' ? null : this.quantity(name, label, kind)
+  }
+
+  /** The lines of a field, without empty ones. */
+  lines(name: string): string[] {
+    return this.raw(name)
+      .split('\n')
+      .map((line) => line.trim())
+      .filter((line) => line !== '')
+  }
+
+  /** A whole number within bounds. */
+  count(name: string, label: string, low: number, high: number): number {
+    const value = this.number(name, label)
+    if (!Number.isInteger(value) || value < low || value > high) this.refuse(name, `${label} must be a whole number from ${low} to ${high}.`)
+    return value
+  }
+
+  /**
+   * A list of points, one a line, each of as many quantities as there are kinds, parted by blanks ("3000 0.92") or, where units are typed, by
+   * semicolons ("300 kPa; 340 L/h"). A quantity that may be left out comes last.
+   */
+  points(name: string, label: string, kinds: readonly { readonly kind: QuantityKind; readonly isOptional?: boolean }[]): (number | null)[][] {
+    return this.lines(name).flatMap((line) => {
+      const cells = line.includes(';') ? line.split(/\s*;\s*/) : line.split(/\s+/)
+      const fewest = kinds.filter(({ isOptional }) => !isOptional).length
+      if (cells.length < fewest || cells.length > kinds.length) {
+        this.refuse(
+          name,
+          `"${line}" has ${cells.length} numbers; ${label} needs ${fewest === kinds.length ? fewest : `${fewest} or ${kinds.length}`} a line. Put semicolons between where units are typed.`,
+        )
+        return []
+      }
+      const values = kinds.map(({ kind }, i) => (cells[i] === undefined ? null : (this.typedQuantity(name, cells[i], kind, label)?.value ?? Number.NaN)))
+      return values.some((value) => value !== null && Number.isNaN(value)) ? [] : [values]
+    })
   }
 
   number(name: string, label: string): number {

@@ -12,7 +12,7 @@ export interface FieldSpec {
   readonly name: string
   readonly label: string
   readonly hint?: string
-  readonly type?: 'text' | 'select' | 'date' | 'datetime-local' | 'checkbox'
+  readonly type?: 'text' | 'textarea' | 'select' | 'date' | 'datetime-local' | 'checkbox'
   /** What is offered while typing. */
   readonly suggestions?: readonly string[]
   readonly options?: readonly { value: string; label: string }[]
@@ -167,6 +167,8 @@ function FormField({
                   </option>
                 ))}
               </select>
+            ) : type === 'textarea' ? (
+              <textarea rows={4} {...common} {...input} className="w-full font-mono text-[12.5px]" />
             ) : (
               <input type={type} autoComplete="off" {...common} {...input} list={suggestions ? `${id}-list` : undefined} className="w-full" />
             )}

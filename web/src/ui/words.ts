@@ -37,6 +37,15 @@ const RECORD_WORDS: Record<string, string> = {
   'ballast-aims': 'what ballast shall reach',
   ballastAims: 'what ballast shall reach',
   photos: 'a picture',
+  parts: 'a part',
+  'part-uses': 'the use of a part',
+  partUses: 'the use of a part',
+  'engine-plans': 'an engine plan',
+  enginePlans: 'an engine plan',
+  'pull-plans': 'hours at the dyno',
+  pullPlans: 'hours at the dyno',
+  'dyno-mappings': 'what a dyno’s columns are',
+  dynoMappings: 'what a dyno’s columns are',
 }
 
 /** What a resource or list holds one of. */

@@ -8,12 +8,13 @@ import { Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { LivePads } from './live-pads.tsx'
 import { useStream } from './use-stream.ts'
 
-/** Scale sets on this machine: found, read live, zeroed, and a weighing taken from them. */
+/** Scale sets and dynos on this machine: found, read live, asked; a weighing or a pull is taken from them. */
 export function DevicesPage() {
   const { records, buildId, search } = useBuild()
   const { data: devices, error, refetch } = api.useDevicesQuery()
   const [find, finding] = api.useFindDevicesMutation()
   const [start, starting] = api.useStartStandInMutation()
+  const [stop] = api.useStopStandInMutation()
   const [picked, setPicked] = useState<string | null>(null)
   const failure = starting.error ?? finding.error
   if (error && !devices) return <LoadError error={error} retry={refetch} />
@@ -21,8 +22,8 @@ export function DevicesPage() {
   const device = devices.find(({ id }) => id === picked) ?? devices[0]
   const title =
     devices.length === 0
-      ? 'No scale set is connected'
-      : `${devices.length === 1 ? 'One scale set' : `${devices.length} scale sets`}, ${devices.filter(({ state }) => state === 'connected').length} connected`
+      ? 'No device is connected'
+      : `${devices.length === 1 ? 'One device' : `${devices.length} devices`}, ${devices.filter(({ state }) => state === 'connected').length} connected`
   const stage = search.get('stage')
   return (
     <>
@@ -30,10 +31,13 @@ export function DevicesPage() {
       <h1 className="mb-3">{title}</h1>
       <div className="mb-4 flex flex-wrap gap-3">
         <button type="button" className="button button-strong" onClick={() => void find()} disabled={finding.isLoading}>
-          {finding.isLoading ? 'Looking …' : 'Find scale sets'}
+          {finding.isLoading ? 'Looking …' : 'Find devices'}
         </button>
-        <button type="button" className="button" onClick={() => void start()} disabled={starting.isLoading}>
-          {starting.isLoading ? 'Starting …' : 'Start a simulated one'}
+        <button type="button" className="button" onClick={() => void start('scales')} disabled={starting.isLoading}>
+          {starting.isLoading ? 'Starting …' : 'Start simulated scales'}
+        </button>
+        <button type="button" className="button" onClick={() => void start('dyno')} disabled={starting.isLoading}>
+          {starting.isLoading ? 'Starting …' : 'Start a simulated dyno'}
         </button>
       </div>
       {failure && (
@@ -44,7 +48,7 @@ export function DevicesPage() {
       {!device ? (
         <Empty
           title="Nothing was found yet"
-          why="A scale set is looked for on this machine, on ports 4710 to 4719, by the protocol in docs/device-protocol.md. A simulated one shows how it works."
+          why="Scale sets and dynos are looked for on this machine, on ports 4710 to 4719, by the protocol in docs/device-protocol.md. Simulated ones show how it works."
         />
       ) : (
         <div className="grid gap-8 min-[1180px]:grid-cols-[260px_1fr]">
@@ -65,12 +69,28 @@ export function DevicesPage() {
               </li>
             ))}
           </ul>
-          <OneDevice
-            key={device.id}
-            device={device}
-            records={records}
-            takeTo={`/builds/${buildId}/weight?tab=scales&do=weighing&device=${device.id}${stage ? `&stage=${stage}` : ''}`}
-          />
+          {device.kind === 'dyno' ? (
+            <section>
+              <p className="mb-3">
+                {device.state === 'connected' ? 'The dyno is connected.' : 'The dyno was lost; it is looked for.'} Its pulls run in the Power room.
+              </p>
+              <div className="flex flex-wrap gap-3">
+                <Link to={`/builds/${buildId}/power?tab=live&device=${device.id}${stage ? `&stage=${stage}` : ''}`} className="button button-strong">
+                  Open the live pull
+                </Link>
+                <button type="button" className="button" onClick={() => void stop(device.id)}>
+                  {device.isSimulated ? 'Stop it' : 'Let it go'}
+                </button>
+              </div>
+            </section>
+          ) : (
+            <OneDevice
+              key={device.id}
+              device={device}
+              records={records}
+              takeTo={`/builds/${buildId}/weight?tab=scales&do=weighing&device=${device.id}${stage ? `&stage=${stage}` : ''}`}
+            />
+          )}
         </div>
       )}
     </>

@@ -1,4 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
+import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool } from '@bold-ballast/core'
 import { api } from '../../api/api.ts'
 import type { FormReader, FormValues } from '../../ui/form-reader.ts'
 import { typedText, useQuantities } from '../../ui/quantity.ts'
@@ -28,6 +29,17 @@ function moreFields(): FieldSpec[] {
         }),
       ),
     ),
+    {
+      name: 'lossSchool',
+      label: 'Crank power is reckoned from wheel power by',
+      section: 'Driveline loss: good people differ here',
+      type: 'select',
+      options: [{ value: '', label: 'usual numbers, and it says so' }, ...LOSS_SCHOOLS.map((value) => ({ value, label: LOSS_SCHOOL_WORDS[value] }))],
+    },
+    { name: 'lossShare', label: 'Share of the crank power', hint: '10 to 22 % on rollers, 6 to 10 % at hubs (common practice, no source).' },
+    { name: 'fixedLoss', label: 'Fixed part', hint: '5 to 20 kW (common practice, no source).' },
+    { name: 'proportionalLoss', label: 'with it a share of', hint: '3 to 8 % (common practice, no source).' },
+    { name: 'coastLoss', label: 'Measured by coasting down', hint: 'Reads low at high torque.' },
     {
       name: 'crossConvention',
       label: 'Cross is said as',
@@ -66,13 +78,39 @@ function readSuspension(read: FormReader) {
   return { front: axle('front'), rear: axle('rear') }
 }
 
+const LOSS_NEEDS: Record<LossSchool, readonly string[]> = {
+  percentage: ['lossShare'],
+  fixedAndProportional: ['fixedLoss', 'proportionalLoss'],
+  coastDown: ['coastLoss'],
+}
+
+/** The school of the driveline and the numbers of every school that are known; the picked one needs its own. */
+function readLoss(read: FormReader) {
+  const school = read.raw('lossSchool') as LossSchool | ''
+  if (school === '') return null
+  for (const name of LOSS_NEEDS[school]) if (read.raw(name) === '') read.refuse(name, 'The picked school needs this number. Type it.')
+  const share = (name: string, label: string) => {
+    const found = read.optionalQuantity(name, label, 'share')
+    if (found && !(found.value >= 0 && found.value < 0.5)) read.refuse(name, 'A loss lies from 0 to under 50 %.')
+    return found?.value ?? null
+  }
+  const power = (name: string, label: string) => read.optionalQuantity(name, label, 'power')?.value ?? null
+  return {
+    school,
+    lossShare: share('lossShare', 'Share of the crank power'),
+    fixedLossW: power('fixedLoss', 'Fixed part'),
+    proportionalShare: share('proportionalLoss', 'The share with it'),
+    coastDownLossW: power('coastLoss', 'Coasting down'),
+  }
+}
+
 /** The car itself: dimensions, reference, places, springs, and the schools its numbers follow. */
 export function CarTab({ records }: { records: RecordsAnswer }) {
   const { build } = records
   const { units } = useQuantities()
   const [patch] = api.usePatchBuildMutation()
   const { reference, powerBasis, baselineMass, suspension } = build
-  const shown = (kind: 'mass' | 'length' | 'volume' | 'fuelDensity' | 'springRate' | 'ratio', value: number | null | undefined) =>
+  const shown = (kind: 'mass' | 'length' | 'volume' | 'fuelDensity' | 'springRate' | 'ratio' | 'share' | 'power', value: number | null | undefined) =>
     value === null || value === undefined ? '' : typedText(kind, value, units[kind])
   const defaults: FormValues = {
     name: build.name,
@@ -90,6 +128,11 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
     ...placeDefaults('driver', build.driverPlace, units.length),
     ...placeDefaults('fuel', build.fuelPlace, units.length),
     ...Object.fromEntries(AXLES.flatMap((axle) => CORNER_FIELDS.map(([name, key, kind]) => [`${axle}${name}`, shown(kind, suspension?.[axle][key])]))),
+    lossSchool: build.drivelineLoss?.school ?? '',
+    lossShare: shown('share', build.drivelineLoss?.lossShare),
+    fixedLoss: shown('power', build.drivelineLoss?.fixedLossW),
+    proportionalLoss: shown('share', build.drivelineLoss?.proportionalShare),
+    coastLoss: shown('power', build.drivelineLoss?.coastDownLossW),
     crossConvention: build.crossConvention ?? 'rfLr',
     guessPairsFrom: build.guessPairsFrom ?? 'build',
   }
@@ -109,6 +152,7 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
           driverPlace: readPlace(read, 'driver'),
           fuelPlace: readPlace(read, 'fuel'),
           suspension: readSuspension(read),
+          drivelineLoss: readLoss(read),
           crossConvention: read.raw('crossConvention'),
           guessPairsFrom: read.raw('guessPairsFrom'),
         })}

@@ -1,29 +1,53 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, CalculationError, compareSessions, fromSi, LOSS_SCHOOL_WORDS, parseQuantity, type SessionComparison, wheelToCrank } from '@bold-ballast/core'
-import type { Data } from 'plotly.js'
+import {
+  attempt,
+  BOOST_SCHOOL_WORDS,
+  type BuildRecords,
+  CalculationError,
+  compareSessions,
+  fromSi,
+  LOSS_SCHOOL_WORDS,
+  lossOf,
+  parseQuantity,
+  type SessionComparison,
+  toSi,
+  weakestTorque,
+  wheelToCrank,
+} from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { Chart } from '../../ui/chart.tsx'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Empty } from '../../ui/states.tsx'
 import { dayText } from '../../ui/words.ts'
+import { CompareChart } from './compare-chart.tsx'
 
 const VERDICT_WORDS = { real: 'The difference is real', 'within noise': 'Within noise', 'too few pulls': 'Too few pulls to tell' } as const
+type Side = 'first' | 'second'
 
-/** Two sessions against each other on the build's basis: is it real, how much, where in the range, and what was changed in between. */
+/** Which pulls of a session are taken, as the address holds them: their places in the session; undefined: all that count. */
+function pickedPulls(records: RecordsAnswer, sessionId: string, text: string | null): string[] | undefined {
+  if (text === null) return undefined
+  const places = text.split('.').map(Number)
+  return records.pulls.filter((pull) => pull.sessionId === sessionId && places.includes(pull.position)).map(({ id }) => id)
+}
+
+/** Two sets of pulls against each other on the build's basis: is it real, how much, where in the range, and what was changed in between. */
 export function CompareTab({ records }: { records: RecordsAnswer }) {
   const [search, setSearch] = useSearchParams()
   const { decimalMark, units, text, format } = useQuantities()
-  const sessions = [...records.sessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
-  const first = search.get('first') ?? sessions.at(-2)?.id ?? ''
+  const sessions = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)), [records.sessions])
+  const first = search.get('first') ?? sessions.at(-2)?.id ?? sessions[0]?.id ?? ''
   const second = search.get('second') ?? sessions.at(-1)?.id ?? ''
+  const [firstPulls, secondPulls] = [search.get('firstPulls'), search.get('secondPulls')]
   const typedBand = search.get('band') ?? ''
-  const set = (name: string, value: string) => {
+  const set = (values: Record<string, string>) => {
     const next = new URLSearchParams(search)
-    if (value === '') next.delete(name)
-    else next.set(name, value)
+    for (const [name, value] of Object.entries(values)) {
+      if (value === '') next.delete(name)
+      else next.set(name, value)
+    }
     setSearch(next, { replace: true })
   }
   const found = useMemo(
@@ -32,36 +56,71 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
         const ends = typedBand.split(/\s*(?:to|-|–)\s*/).filter((part) => part !== '')
         const read = (part: string | undefined) => parseQuantity(part ?? '', 'engineSpeed', { defaultUnit: 'rpm', decimalMark, field: 'The band' }).value
         const band = ends.length === 0 ? undefined : { fromRpm: read(ends[0]), toRpm: read(ends[1]) }
-        return compareSessions(records, first, second, band)
+        const side = (sessionId: string, pulls: string | null) => ({ sessionId, pullIds: pickedPulls(records, sessionId, pulls) })
+        return compareSessions(records, side(first, firstPulls), side(second, secondPulls), band)
       }),
-    [records, first, second, typedBand, decimalMark],
+    [records, first, second, firstPulls, secondPulls, typedBand, decimalMark],
   )
-  if (sessions.length < 2)
-    return <Empty title="There is nothing to compare yet" why="Two dyno sessions with pulls, on one kind of dyno: then it says whether a gain is real." />
+  const weakest = useMemo(() => weakestTorque(records as unknown as BuildRecords) ?? null, [records])
+  if (records.pulls.length < 2)
+    return (
+      <Empty
+        title="There is nothing to compare yet"
+        why="Two sets of pulls on one kind of dyno, of one session or of two: then it says whether a gain is real."
+      />
+    )
   const nameOf = (id: string) => {
     const session = sessions.find((entry) => entry.id === id)
     return session ? `${session.dynoName}, ${dayText(session.at)}` : ''
   }
-  const picker = (name: 'first' | 'second', label: string, value: string) => (
-    <label>
-      <span className="mb-1 block font-semibold">{label}</span>
-      <select value={value} onChange={(event) => set(name, event.target.value)} className="min-w-[230px]">
-        {sessions.map((session) => (
-          <option key={session.id} value={session.id}>
-            {nameOf(session.id)}
-          </option>
-        ))}
-      </select>
-    </label>
-  )
+  const setName = (side: Side, id: string) => {
+    const picked = side === 'first' ? firstPulls : secondPulls
+    return picked === null && first !== second ? nameOf(id) : `${nameOf(id)}, pulls ${labelsOf(records, id, picked).join(', ')}`
+  }
+  const picker = (side: Side, label: string, sessionId: string, picked: string | null) => {
+    const pulls = records.pulls.filter((pull) => pull.sessionId === sessionId)
+    const taken = pickedPulls(records, sessionId, picked) ?? pulls.filter(({ setAside }) => setAside === null).map(({ id }) => id)
+    return (
+      <fieldset className="min-w-0">
+        <legend className="mb-1 font-semibold">{label}</legend>
+        <select
+          aria-label={label}
+          value={sessionId}
+          onChange={(event) => set({ [side]: event.target.value, [`${side}Pulls`]: '' })}
+          className="max-w-full min-w-[230px]"
+        >
+          {sessions.map((session) => (
+            <option key={session.id} value={session.id}>
+              {nameOf(session.id)}
+            </option>
+          ))}
+        </select>
+        <div className="mt-1 flex flex-wrap gap-x-3">
+          {pulls.map((pull) => (
+            <label key={pull.id} className="flex min-h-7 items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={taken.includes(pull.id)}
+                onChange={(event) => {
+                  const next = pulls.filter(({ id }) => (id === pull.id ? event.target.checked : taken.includes(id)))
+                  set({ [`${side}Pulls`]: next.map(({ position }) => position).join('.') || 'none' })
+                }}
+              />
+              {pull.label}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+    )
+  }
   return (
     <div className="grid grid-cols-1 gap-6">
-      <div className="flex flex-wrap items-end gap-x-5 gap-y-3">
-        {picker('first', 'From', first)}
-        {picker('second', 'To', second)}
+      <div className="flex flex-wrap items-start gap-x-6 gap-y-3">
+        {picker('first', 'From', first, firstPulls)}
+        {picker('second', 'To', second, secondPulls)}
         <label>
           <span className="mb-1 block font-semibold">Band the gears use</span>
-          <input value={typedBand} onChange={(event) => set('band', event.target.value)} placeholder="4500 to 7000" className="w-[150px]" />
+          <input value={typedBand} onChange={(event) => set({ band: event.target.value })} placeholder="4500 to 7000" className="w-[150px]" />
         </label>
       </div>
       {found instanceof CalculationError ? (
@@ -87,9 +146,12 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
               .
             </p>
             <p className="mt-1 text-quiet">
-              {found.changesBetween.length === 0
-                ? 'No change that touches power lies between the two.'
-                : `Changed in between: ${found.changesBetween.map(({ name }) => name).join(', ')}.`}
+              {first === second
+                ? 'Both sets are of one visit: what the tune note and the pulls’ order say is what differs.'
+                : found.changesBetween.length === 0
+                  ? 'No change that touches power lies between the two.'
+                  : `Changed in between: ${found.changesBetween.map(({ name }) => name).join(', ')}.`}
+              {found.school && ` Power under boost is ${BOOST_SCHOOL_WORDS[found.school]} on both sides.`}
             </p>
             {found.warnings.map((warning) => (
               <p key={warning} className="mt-1 text-wait">
@@ -97,10 +159,10 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
               </p>
             ))}
           </section>
-          <Sides found={found} nameOf={nameOf} />
+          <Sides found={found} names={[setName('first', first), setName('second', second)]} />
           <section>
             <div className="mb-1 flex items-baseline gap-4">
-              <h2>Gain by speed, {units.power}</h2>
+              <h2>Power over torque over gain, against engine speed</h2>
               <CsvButton
                 name={`${records.build.name}-gain`}
                 table={() => ({
@@ -112,13 +174,18 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
                 })}
               />
             </div>
-            <GainChart found={found} powerUnit={units.power} />
+            <CompareChart
+              found={found}
+              buildId={records.build.id}
+              names={['from', 'to']}
+              weakest={weakest && { name: weakest.part.name, torqueNm: weakest.torqueNm }}
+            />
           </section>
-          <Crank wheelPowerW={Math.max(...found.second.meanCurve.powerW)} />
+          <Crank records={records} wheelPowerW={Math.max(...found.second.meanCurve.powerW)} />
         </>
       )}
       <p className="text-xs text-quiet">
-        Both sessions are on the build’s basis; a session that cannot be restated to it is refused with the reason. Formulas:{' '}
+        Both sets are on the build’s basis; a session that cannot be restated to it is refused with the reason. Formulas:{' '}
         <Link to="/formulas/dyno.compare" className="word-link">
           dyno.compare
         </Link>
@@ -131,110 +198,115 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
   )
 }
 
-function Sides({ found, nameOf }: { found: SessionComparison; nameOf: (id: string) => string }) {
+function labelsOf(records: RecordsAnswer, sessionId: string, picked: string | null): string[] {
+  const ids = pickedPulls(records, sessionId, picked)
+  return records.pulls.filter((pull) => pull.sessionId === sessionId && (ids ? ids.includes(pull.id) : pull.setAside === null)).map(({ label }) => label)
+}
+
+/** Both sets row by row, as a tuner reads a sheet: what was made, how flat, how steady, and what ran beside it. */
+function Sides({ found, names }: { found: SessionComparison; names: readonly [string, string] }) {
   const { text, format } = useQuantities()
   const rpm = (value: number) => format('engineSpeed', value).number
+  const sides = [found.first, found.second]
+  type OneSide = (typeof sides)[number]
+  const row = (label: string, of: (side: OneSide) => React.ReactNode) => (
+    <tr className="border-b border-line align-baseline">
+      <th scope="row" className="p-1.5">
+        {label}
+      </th>
+      {sides.map((side, i) => (
+        <td key={names[i]} className="p-1.5 text-right">
+          {of(side)}
+        </td>
+      ))}
+    </tr>
+  )
+  const beside = (label: string, of: (side: OneSide) => string | null) =>
+    sides.some((side) => of(side) !== null) ? row(label, (side) => of(side) ?? <span className="text-quiet">not recorded</span>) : null
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
-    <section className="relative overflow-x-auto" aria-label="Both sessions" tabIndex={0}>
-      <table className="w-full max-w-[860px] border-collapse whitespace-nowrap">
+    <section className="relative overflow-x-auto" aria-label="Both sets" tabIndex={0}>
+      <table className="w-full max-w-[760px] border-collapse">
         <thead>
           <tr className="border-b border-line">
-            <th className="p-1.5">Session</th>
-            <th className="p-1.5 text-right">Pulls</th>
-            <th className="p-1.5 text-right">Mean of the band</th>
-            <th className="p-1.5 text-right">Peak</th>
-            <th className="p-1.5 text-right">Over 90 % of it</th>
-            <th className="p-1.5 text-right">Least torque over most</th>
-            <th className="p-1.5 text-right">Drift a pull</th>
+            <th className="p-1.5">
+              <span className="sr-only">Property</span>
+            </th>
+            {names.map((name, i) => (
+              <th key={i === 0 ? 'from' : 'to'} className="p-1.5 text-right">
+                {i === 0 ? 'From' : 'To'}
+                <span className="block font-normal">{name}</span>
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
-          {[found.first, found.second].map((side, i) => (
-            <tr key={`${side.sessionId} ${i === 0 ? 'from' : 'to'}`} className="border-b border-line align-baseline">
-              <td className="p-1.5">{nameOf(side.sessionId)}</td>
-              <td className="p-1.5 text-right">{side.bandMeansW.length}</td>
-              <td className="p-1.5 text-right text-[16px] font-bold">
-                <Figure kind="power" value={side.bandMeansW.reduce((sum, watts) => sum + watts, 0) / side.bandMeansW.length} decimals={1} />
-              </td>
-              <td className="p-1.5 text-right">{text('power', side.band90.peak, { decimals: 1 })}</td>
-              <td className="p-1.5 text-right">
-                {rpm(side.band90.fromRpm)} to {rpm(side.band90.toRpm)}
-                {side.band90.isOpen && <span className="block text-xs text-quiet">an end of the data</span>}
-              </td>
-              <td className="p-1.5 text-right">{text('share', side.torqueFlatness, { decimals: 0 })}</td>
-              <td className="p-1.5 text-right">
-                {side.drift ? (
-                  <span className={side.drift.isDrifting ? 'font-semibold text-wait' : 'text-quiet'}>
-                    {text('power', side.drift.slopePerPull, { sign: true, decimals: 2 })}
-                    {side.drift.isDrifting ? '' : ', none'}
-                  </span>
-                ) : (
-                  <span className="text-quiet">needs 4 pulls</span>
-                )}
-              </td>
-            </tr>
+          {row('Mean of the band', ({ bandMeansW }) => (
+            <span className="text-[16px] font-bold">
+              <Figure kind="power" value={bandMeansW.reduce((sum, watts) => sum + watts, 0) / bandMeansW.length} decimals={1} />
+            </span>
           ))}
+          {row('Pulls', ({ bandMeansW }) => bandMeansW.length)}
+          {row('Peak', ({ band90 }) => text('power', band90.peak, { decimals: 1 }))}
+          {row('Over 90 % of it', ({ band90 }) => (
+            <>
+              {rpm(band90.fromRpm)} to {rpm(band90.toRpm)} rpm, {rpm(band90.widthRpm)} wide
+              {band90.isOpen && <span className="block text-xs text-quiet">an end of the data</span>}
+            </>
+          ))}
+          {row('Least torque over most', ({ torqueFlatness }) => text('share', torqueFlatness, { decimals: 0 }))}
+          {row('Drift a pull', ({ drift }) =>
+            drift ? (
+              <span className={drift.isDrifting ? 'font-semibold text-wait' : 'text-quiet'}>
+                {text('power', drift.slopePerPull, { sign: true, decimals: 2 })}
+                {drift.isDrifting ? '' : ', none'}
+              </span>
+            ) : (
+              <span className="text-quiet">needs 4 pulls</span>
+            ),
+          )}
+          {beside('Intake air', ({ beside: { intakeK } }) => (intakeK === null ? null : text('temperature', intakeK, { decimals: 0 })))}
+          {beside('Lambda', ({ beside: { lambda } }) => (lambda === null ? null : lambda.toFixed(3)))}
+          {beside('Boost', ({ beside: { boostPa } }) => (boostPa === null ? null : text('pressure', boostPa, { decimals: 0 })))}
+          {beside('Boost for each 100 of power', ({ beside: { boostPaPerW } }) => {
+            if (boostPaPerW === null) return null
+            const { unit } = format('power', 0)
+            return `${text('pressure', boostPaPerW * toSi('power', 100, unit), { decimals: 1 })} for 100 ${unit}`
+          })}
         </tbody>
       </table>
     </section>
   )
 }
 
-function GainChart({ found, powerUnit }: { found: SessionComparison; powerUnit: string }) {
-  const { data, layout } = useMemo(() => {
-    const dark = document.documentElement.dataset.theme === 'dark'
-    const pine = dark ? '#5fb8ad' : '#21605a'
-    const shown = (watts: number | null) => (watts === null ? null : fromSi('power', watts, powerUnit))
-    const x = found.gainBySpeed.map(({ speedRpm }) => speedRpm)
-    const edge = { x, type: 'scatter' as const, mode: 'lines' as const, line: { width: 0, color: pine }, hoverinfo: 'skip' as const }
-    const traces: Data[] = [
-      { ...edge, y: found.gainBySpeed.map(({ lowW }) => shown(lowW)) },
-      { ...edge, y: found.gainBySpeed.map(({ highW }) => shown(highW)), fill: 'tonexty', fillcolor: dark ? 'rgba(95,184,173,0.22)' : 'rgba(33,96,90,0.16)' },
-      {
-        x,
-        y: found.gainBySpeed.map(({ gainW }) => shown(gainW)),
-        type: 'scatter',
-        mode: 'lines',
-        line: { color: pine, width: 2.4 },
-        hovertemplate: `%{y:+.1f} ${powerUnit} at %{x:.0f} rpm<extra></extra>`,
-      },
-    ]
-    return {
-      data: traces,
-      layout: {
-        margin: { t: 8, r: 16, b: 40, l: 56 },
-        xaxis: { title: { text: 'engine speed, rpm' }, tickformat: ',.0f' },
-        yaxis: { title: { text: `gain, ${powerUnit}` }, zeroline: true },
-      },
-    }
-  }, [found, powerUnit])
-  return <Chart data={data} layout={layout} label="Gain by engine speed with its interval" className="h-[300px] w-full" />
-}
-
-/** Usual numbers of each school (common practice, no source), to show how far apart the schools are. */
-const USUAL = { lossShare: 0.14, fixedLossW: 10_000, proportionalShare: 0.05 }
-
 /** What the schools would call the crank power, side by side: none of them is surer than 5 %. */
-function Crank({ wheelPowerW }: { wheelPowerW: number }) {
+function Crank({ records, wheelPowerW }: { records: RecordsAnswer; wheelPowerW: number }) {
   const { text } = useQuantities()
-  const { crankPowerW, sdW, others } = wheelToCrank({ wheelPowerW, school: 'fixedAndProportional', ...USUAL })
+  const loss = lossOf(records.build)
+  if (records.build.powerBasis.place === 'engine') return null
+  const found = attempt(() => wheelToCrank({ wheelPowerW, ...loss }))
   return (
     <section>
       <h2 className="mb-1">At the crank, by school</h2>
-      <p>
-        {LOSS_SCHOOL_WORDS.fixedAndProportional}: <strong>{text('power', crankPowerW, { sd: sdW })}</strong> ± {text('power', sdW, { sd: sdW })}
-        {others.map(({ school, crankPowerW: power }) => (
-          <span key={school}>
-            ; {LOSS_SCHOOL_WORDS[school]}: <strong>{text('power', power, { sd: sdW })}</strong>
-          </span>
-        ))}
-        .
-      </p>
+      {found instanceof CalculationError ? (
+        <p role="alert">{found.message}</p>
+      ) : (
+        <p>
+          {LOSS_SCHOOL_WORDS[loss.school]}: <strong>{text('power', found.crankPowerW, { sd: found.sdW })}</strong> ±{' '}
+          {text('power', found.sdW, { sd: found.sdW })}
+          {found.others.map(({ school, crankPowerW: power }) => (
+            <span key={school}>
+              ; {LOSS_SCHOOL_WORDS[school]}: <strong>{text('power', power, { sd: found.sdW })}</strong>
+            </span>
+          ))}
+          .
+        </p>
+      )}
       <p className="text-quiet">
-        With usual losses (14 %; or 10 kW and 5 %; common practice, no source): wheel power is what was measured, crank power is a reckoning. Your own numbers:{' '}
-        <Link to="/formulas/dyno.wheel-to-crank" className="word-link">
-          dyno.wheel-to-crank
+        {loss.isUsual ? 'With usual losses (10 kW and 5 %; or 14 %; common practice, no source)' : 'With the build’s own losses'}: wheel power is what was
+        measured, crank power is a reckoning. A roller’s figure is never turned into a hub’s.{' '}
+        <Link to={`/builds/${records.build.id}/plan?tab=car`} className="word-link">
+          Pick the school
         </Link>
       </p>
     </section>

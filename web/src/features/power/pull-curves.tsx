@@ -2,7 +2,7 @@ import type { StoredRecords } from '@bold-ballast/contract'
 import { fromSi, type GridCurve, gridSpeedRpm, type PowerRoom, scaleCurve, torqueFromPowerNm } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
-import { Chart } from '../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../ui/chart.tsx'
 import { CsvButton, type CsvTable } from '../../ui/csv-button.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { dayText } from '../../ui/words.ts'
@@ -50,7 +50,8 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
       : []
     return [...pulls, ...own]
   }, [shown, hidden, records, room, position])
-  const { data, layout } = useMemo(() => drawing(curves, units.power, units.torque), [curves, units])
+  const colours = useChartColours()
+  const { data, layout } = useMemo(() => drawing(curves, units.power, units.torque, colours), [curves, units, colours])
   return (
     <section className="min-w-0">
       <div className="mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-1">
@@ -86,10 +87,7 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
   )
 }
 
-function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string) {
-  const dark = document.documentElement.dataset.theme === 'dark'
-  const pine = dark ? '#5fb8ad' : '#21605a'
-  const slate = dark ? '#98a2b0' : '#78808d'
+function drawing(curves: readonly Curve[], powerUnit: string, torqueUnit: string, { pine, slate }: { pine: string; slate: string }) {
   const nameOnce = curves.length <= 6
   const data = curves.flatMap((entry, i): Data[] => {
     const x = entry.curve.powerW.map((_, at) => gridSpeedRpm(entry.curve, at))

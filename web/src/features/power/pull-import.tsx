@@ -1,4 +1,5 @@
-import type { PullPreview, StoredRecords } from '@bold-ballast/contract'
+import type { PullColumns, PullPreview, RecordsAnswer } from '@bold-ballast/contract'
+import type { ColumnMapping } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../api/api.ts'
 import { useSender } from '../../api/use-sender.ts'
@@ -6,96 +7,124 @@ import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { dayText } from '../../ui/words.ts'
+import { ColumnTable } from './column-mapping.tsx'
+import { SheetReader } from './sheet-reader.tsx'
 import { typedCurveFile } from './typed-curve.ts'
 
-const UNITS = { powerUnit: ['', 'kW', 'hp', 'PS', 'W'], torqueUnit: ['', 'N·m', 'lb·ft', 'kgf·m'] } as const
+/** A file that was chosen: what it holds once it was read, and whether it is stored. */
+interface Chosen {
+  readonly file: File
+  readonly importId: string
+  readonly report: PullPreview | null
+  readonly isStored: boolean
+}
 
-/** A CSV file read as a preview first: pulls found, rows cut, lines refused; then stored all at once, or not at all. */
-export function PullImport({ buildId, session, onClose }: { buildId: string; session: StoredRecords['sessions'][number]; onClose: () => void }) {
-  const [file, setFile] = useState<File | null>(null)
-  const [importId, setImportId] = useState(() => crypto.randomUUID())
-  const [picked, setPicked] = useState({ powerUnit: '', torqueUnit: '' })
-  const [report, setReport] = useState<PullPreview | null>(null)
+const NO_COLUMNS: Pick<PullColumns, 'columns' | 'firstRows'> = { columns: [], firstRows: [] }
+const asMapping = (columns: PullColumns['columns']): ColumnMapping[] => columns.map(({ heading, role, unit }) => ({ heading, role, unit }))
+
+/** Files read as a preview first: pulls found, rows cut, lines refused, which column is what; then each stored whole, or not at all. */
+export function PullImport({ records, session, onClose }: { records: RecordsAnswer; session: RecordsAnswer['sessions'][number]; onClose: () => void }) {
+  const buildId = records.build.id
+  const remembered = records.dynoMappings.find(({ dynoName }) => dynoName.toLowerCase() === session.dynoName.toLowerCase())
+  const [chosen, setChosen] = useState<readonly Chosen[]>([])
+  const [mapping, setMapping] = useState<ColumnMapping[]>(remembered ? [...remembered.columns] : [])
+  const [isTold, setIsTold] = useState(false)
+  const [found, setFound] = useState(NO_COLUMNS)
   const [preview] = api.usePreviewPullsMutation()
   const [importPulls] = api.useImportPullsMutation()
+  const [readColumns] = api.usePullColumnsMutation()
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
   const sender = useSender()
   const isBusy = sender.state.status === 'sending' || sender.state.status === 'waiting'
-  const query = (chosen: File, units: typeof picked) => ({
-    buildId,
-    sessionId: session.id,
-    importId,
-    file: chosen,
-    ...(units.powerUnit ? { powerUnit: units.powerUnit } : {}),
-    ...(units.torqueUnit ? { torqueUnit: units.torqueUnit } : {}),
-  })
-  const readFile = async (chosen: File, units: typeof picked) => {
-    setReport(null)
-    setReport(await sender.send(() => preview(query(chosen, units)).unwrap()))
+  const query = ({ file, importId }: Chosen, columns: readonly ColumnMapping[]) => ({ buildId, sessionId: session.id, importId, file, mapping: columns })
+  const readAll = async (files: readonly Chosen[], columns: readonly ColumnMapping[]) => {
+    const fresh = files.map((entry) => ({ ...entry, report: null }))
+    setChosen(fresh)
+    const first = fresh[0]
+    if (!first) return
+    const seen = await readColumns(query(first, columns))
+    setFound(seen.data ?? NO_COLUMNS)
+    for (const [i, entry] of fresh.entries()) {
+      const report = await sender.send(() => preview(query(entry, columns)).unwrap())
+      if (!report) return
+      setChosen((now) => now.map((other, at) => (at === i ? { ...other, report } : other)))
+    }
+  }
+  const take = (files: readonly File[]) =>
+    void readAll(
+      files.map((file) => ({ file, importId: crypto.randomUUID(), report: null, isStored: false })),
+      mapping,
+    )
+  const change = (columns: ColumnMapping[]) => {
+    setMapping(columns)
+    setIsTold(true)
+    void readAll(chosen, columns)
   }
   const store = async () => {
-    if (!file) return
-    const stored = await sender.send(() => importPulls(query(file, picked)).unwrap())
-    if (stored) onClose()
+    for (const [i, entry] of chosen.entries()) {
+      if (entry.isStored) continue
+      const stored = await sender.send(() => importPulls(query(entry, mapping)).unwrap())
+      if (!stored) return
+      setChosen((now) => now.map((other, at) => (at === i ? { ...other, isStored: true } : other)))
+    }
+    if (isTold) {
+      const body = { dynoName: session.dynoName, columns: mapping }
+      if (remembered) await patch({ buildId, resource: 'dyno-mappings', id: remembered.id, body: { ...body, version: remembered.version } })
+      else await create({ buildId, resource: 'dyno-mappings', body: { id: crypto.randomUUID(), ...body } })
+    }
+    onClose()
   }
-  const pick = (name: keyof typeof picked, unit: string) => {
-    const units = { ...picked, [name]: unit }
-    setPicked(units)
-    if (file) void readFile(file, units)
-  }
+  const isWhole = chosen.length > 0 && chosen.every(({ report }) => report !== null)
+  const pullCount = chosen.reduce((sum, { report }) => sum + (report?.pulls.length ?? 0), 0)
+  const columns = asMapping(found.columns)
   return (
     <Panel title={`Pulls of ${session.dynoName}, ${dayText(session.at)}`} onClose={onClose}>
       <label htmlFor="pull-file" className="mb-1 block font-semibold">
-        CSV file
+        CSV files
       </label>
       <input
         id="pull-file"
         type="file"
+        multiple
         accept=".csv,.txt,.tsv,text/csv,text/plain"
         className="w-full"
-        onChange={(event) => {
-          const chosen = event.target.files?.[0] ?? null
-          setFile(chosen)
-          setImportId(crypto.randomUUID())
-          if (chosen) void readFile(chosen, picked)
-        }}
+        onChange={(event) => take([...(event.target.files ?? [])])}
       />
-      <p className="mt-1 text-xs text-quiet">Comma, semicolon or tab; a heading line such as “rpm, power kW, torque Nm”; up to 100 MB.</p>
-      <TypedCurve
-        read={(typed) => {
-          setFile(typed)
-          setImportId(crypto.randomUUID())
-          void readFile(typed, picked)
-        }}
-      />
-      <div className="my-3 grid grid-cols-2 gap-4">
-        {(['powerUnit', 'torqueUnit'] as const).map((name) => (
-          <div key={name}>
-            <label htmlFor={name} className="mb-1 block font-semibold">
-              {name === 'powerUnit' ? 'Power is in' : 'Torque is in'}
-            </label>
-            <select id={name} value={picked[name]} onChange={(event) => pick(name, event.target.value)} className="w-full">
-              {UNITS[name].map((unit) => (
-                <option key={unit} value={unit}>
-                  {unit || 'as the file says'}
-                </option>
-              ))}
-            </select>
-          </div>
-        ))}
+      <p className="mt-1 text-xs text-quiet">
+        Comma, semicolon or tab, columns in any order, with lines before the heading or without; one pull or many in a file, several files at once; up to 100 MB
+        each.
+        {remembered && ` Columns are read as they were for ${remembered.dynoName} before.`}
+      </p>
+      <TypedCurve read={(file) => take([file])} />
+      <SheetReader records={records} session={session} read={(file) => take([file])} />
+      {columns.length > 0 && (
+        <details className="mt-3" open={sender.state.status === 'failed'}>
+          <summary className="min-h-6 cursor-pointer font-semibold">Which column is what</summary>
+          <ColumnTable columns={columns} firstRows={found.firstRows} change={change} />
+          <p className="text-xs text-quiet">What you say here is remembered for {session.dynoName}.</p>
+        </details>
+      )}
+      <div className="mt-3">
+        {sender.state.status === 'sending' && <p role="status">Reading …</p>}
+        {sender.state.status === 'waiting' && <p role="status">{sender.state.message}</p>}
+        {sender.state.status === 'failed' && (
+          <p role="alert" className="border-l-4 border-danger py-1 pl-3">
+            {chosen.length > 1 && `${chosen.find(({ report, isStored }) => report === null || !isStored)?.file.name}: `}
+            {sender.state.failure.message}
+          </p>
+        )}
+        {chosen.map(
+          ({ file, report, importId, isStored }) =>
+            report && <Report key={importId} name={chosen.length > 1 ? file.name : null} report={report} isStored={isStored} />,
+        )}
+        {isWhole && (
+          <button type="button" className="button button-strong mt-4" disabled={isBusy} onClick={() => void store()}>
+            Store {pullCount} {pullCount === 1 ? 'pull' : 'pulls'}
+            {chosen.length > 1 && ` of ${chosen.length} files`}
+          </button>
+        )}
       </div>
-      {sender.state.status === 'sending' && <p role="status">Reading {file?.name} …</p>}
-      {sender.state.status === 'waiting' && <p role="status">{sender.state.message}</p>}
-      {sender.state.status === 'failed' && (
-        <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-          {sender.state.failure.message}
-        </p>
-      )}
-      {report && <Report report={report} />}
-      {report && (
-        <button type="button" className="button button-strong mt-4" disabled={isBusy} onClick={() => void store()}>
-          Store {report.pulls.length} {report.pulls.length === 1 ? 'pull' : 'pulls'}
-        </button>
-      )}
     </Panel>
   )
 }
@@ -125,9 +154,15 @@ function TypedCurve({ read }: { read: (file: File) => void }) {
   )
 }
 
-function Report({ report }: { report: PullPreview }) {
+function Report({ name, report, isStored }: { name: string | null; report: PullPreview; isStored: boolean }) {
   return (
-    <>
+    <section className="mt-2">
+      {name && (
+        <h3 className="font-semibold">
+          {name}
+          {isStored && <span className="font-normal text-quiet">, stored</span>}
+        </h3>
+      )}
       <p>
         Separated by {report.delimiter};{' '}
         {report.columns.map((column) => `${column.name}${column.unit && column.unit !== column.name ? ` in ${column.unit}` : ''}`).join(', ')}.
@@ -174,6 +209,6 @@ function Report({ report }: { report: PullPreview }) {
           </ul>
         </div>
       )}
-    </>
+    </section>
   )
 }

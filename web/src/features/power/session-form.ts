@@ -1,6 +1,9 @@
-import { STANDARDS, type Stage } from '@bold-ballast/core'
-import type { FormReader } from '../../ui/form-reader.ts'
+import type { DynoStatus, RecordsAnswer } from '@bold-ballast/contract'
+import { BOOST_SCHOOLS, type BoostSchool, STANDARDS, type Stage } from '@bold-ballast/core'
+import { type FormReader, type FormValues, localTime } from '../../ui/form-reader.ts'
+import { typedText } from '../../ui/quantity.ts'
 import type { FieldSpec } from '../../ui/record-form.tsx'
+import { SCHOOL_WORDS } from '../../ui/words.ts'
 
 export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string, string>): FieldSpec[] => [
   { name: 'dynoName', label: 'Dyno', hint: 'Its name decides what counts as another instrument.' },
@@ -51,6 +54,13 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
       { value: 'gauge', label: 'gauge: by a spring against the air' },
     ],
   },
+  {
+    name: 'boostSchool',
+    label: 'Power under boost is',
+    type: 'select',
+    options: BOOST_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] })),
+    hint: 'Good people differ; schools are never mixed. Another than the build’s counts for no target.',
+  },
   { name: 'boost', label: 'Boost', hint: `in ${units.pressure}, above the air` },
   { name: 'fuel', label: 'Fuel' },
   { name: 'ethanol', label: 'Ethanol share', hint: 'in %, by volume' },
@@ -76,9 +86,38 @@ export function sessionBody(read: FormReader): Record<string, unknown> {
     gear: read.optional('gear'),
     ambient,
     boostControl: read.raw('boostControl'),
+    boostSchool: read.raw('boostControl') === 'none' ? null : read.optional('boostSchool'),
     boostPa: read.optionalQuantity('boost', 'Boost', 'pressure')?.value ?? null,
     fuel: read.optional('fuel'),
     ethanolShare: read.optionalQuantity('ethanol', 'Ethanol share', 'share')?.value ?? null,
     tuneNote: read.optional('tuneNote'),
+  }
+}
+
+/** Air as the texts its fields start with. */
+export const airValues = ({ pressurePa, temperatureK, relativeHumidity }: DynoStatus['ambient'], units: Record<string, string>): FormValues => ({
+  pressure: typedText('pressure', pressurePa, units.pressure as string),
+  temperature: typedText('temperature', temperatureK, units.temperature as string),
+  humidity: typedText('share', relativeHumidity, '%'),
+})
+
+/** A session as the texts its form starts with. */
+export function sessionDefaults(session: RecordsAnswer['sessions'][number], units: Record<string, string>, counted: BoostSchool): FormValues {
+  const { ambient } = session
+  return {
+    dynoName: session.dynoName,
+    at: localTime(new Date(session.at)),
+    stage: session.stageId,
+    place: session.place,
+    printedStandard: session.printedStandard,
+    gear: session.gear ?? '',
+    pressureKind: ambient?.pressureKind ?? 'station',
+    ...(ambient ? airValues(ambient, units) : {}),
+    boostControl: session.boostControl,
+    boostSchool: session.boostSchool ?? counted,
+    boost: session.boostPa === null ? '' : typedText('pressure', session.boostPa, units.pressure as string),
+    fuel: session.fuel ?? '',
+    ethanol: session.ethanolShare === null ? '' : typedText('share', session.ethanolShare, '%'),
+    tuneNote: session.tuneNote ?? '',
   }
 }

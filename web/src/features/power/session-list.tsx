@@ -4,7 +4,7 @@ import { api } from '../../api/api.ts'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { useRemoval } from '../../ui/removal.tsx'
-import { dayText } from '../../ui/words.ts'
+import { dayText, SCHOOL_WORDS } from '../../ui/words.ts'
 
 const ROLE_WORDS: Record<SessionFigures['role'], string> = {
   stands: 'stands for the stage',
@@ -23,11 +23,13 @@ export function SessionList({
   room,
   position,
   startImport,
+  edit,
 }: {
   records: StoredRecords
   room: PowerRoom
   position: number
   startImport: (sessionId: string) => void
+  edit: (sessionId: string) => void
 }) {
   const removal = useRemoval(records.build.id, 'sessions')
   const stagePosition = (id: string) => records.stages.findIndex((stage) => stage.id === id)
@@ -46,6 +48,7 @@ export function SessionList({
               records={records}
               figures={room.sessions.find((entry) => entry.sessionId === session.id)}
               startImport={startImport}
+              edit={edit}
               remove={() => void removal.take(session)}
             />
           </li>
@@ -60,12 +63,14 @@ function Session({
   records,
   figures,
   startImport,
+  edit,
   remove,
 }: {
   session: StoredSession
   records: StoredRecords
   figures: SessionFigures | undefined
   startImport: (sessionId: string) => void
+  edit: (sessionId: string) => void
   remove: () => void
 }) {
   const { text } = useQuantities()
@@ -106,6 +111,7 @@ function Session({
           ambient
             ? `${text('pressure', ambient.pressurePa)}, ${text('temperature', ambient.temperatureK)}, ${text('share', ambient.relativeHumidity, { decimals: 0 })}`
             : 'no air record',
+          session.boostControl !== 'none' && session.boostSchool ? SCHOOL_WORDS[session.boostSchool] : null,
           session.boostPa !== null && session.boostControl !== 'none'
             ? `boost ${text('pressure', session.boostPa, { decimals: 0 })} ${session.boostControl}`
             : null,
@@ -132,6 +138,9 @@ function Session({
       <div className="mt-1 flex flex-wrap gap-x-4">
         <button type="button" className="word-link" onClick={() => startImport(session.id)}>
           import pulls
+        </button>
+        <button type="button" className="word-link" onClick={() => edit(session.id)} aria-label={`Change the session ${session.dynoName}`}>
+          change
         </button>
         {standsIds.length > 0 && figures?.role !== 'stands' && figures?.power && (
           <button type="button" className="word-link" onClick={makeStand}>

@@ -1,0 +1,150 @@
+import { CalculationError, LIFE_UNITS, PART_STATUSES, parseRatingLine, ratingLine, type Stage } from '@bold-ballast/core'
+import type { FormReader, FormValues } from '../../ui/form-reader.ts'
+import { typedText } from '../../ui/quantity.ts'
+import type { FieldSpec } from '../../ui/record-form.tsx'
+import { placeDefaults, placeFields, readPlace } from '../weight/place-fields.ts'
+import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from './part-words.ts'
+
+export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>): FieldSpec[] => [
+  {
+    name: 'kind',
+    label: 'Kind',
+    hint: 'What it does. Parts of one kind are compared, and one replaces the other.',
+    suggestions: [...new Set([...kinds, ...USUAL_KINDS])],
+  },
+  { name: 'name', label: 'Name' },
+  { name: 'status', label: 'It is', type: 'select', options: PART_STATUSES.map((value) => ({ value, label: STATUS_WORDS[value] })) },
+  {
+    name: 'stage',
+    label: 'Fitted at stage',
+    type: 'select',
+    options: [
+      { value: '', label: 'from the start, or not decided' },
+      ...stages.map((stage) => ({ value: stage.id, label: `${stage.position} ${stage.name}` })),
+    ],
+  },
+  { name: 'count', label: 'Pieces' },
+  { name: 'mass', label: 'Mass of one', hint: `in ${units.mass} unless a unit is typed; “guess” or “catalogue” after it where it was not weighed` },
+  {
+    name: 'ratings',
+    label: 'What it can take, one a line',
+    hint: 'Such as: torque 480 N·m · fuel flow 1000 cc/min each on petrol · power 350 kW measured · boost 1.8 bar guess · duty 85 %',
+    type: 'textarea',
+    section: 'Ratings',
+    isWide: true,
+  },
+  { name: 'cost', label: 'Cost of all pieces', section: 'Money and life', hint: 'A plain number, in your money.' },
+  { name: 'life', label: 'Life', hint: 'Such as: 4 days, 60 hours, 12 events.' },
+  {
+    name: 'extras',
+    label: 'What has to be bought with it, one a line',
+    hint: 'Name; mass; cost. Such as: mounts; 2.1 kg; 300',
+    type: 'textarea',
+    isWide: true,
+  },
+  { name: 'pros', label: 'For it', section: 'Notes' },
+  { name: 'cons', label: 'Against it' },
+  { name: 'serial', label: 'Serial number or batch' },
+  { name: 'isShared', label: 'On the shelf that every build sees', type: 'checkbox' },
+  ...placeFields('place', 'Where it sits', 'May stay empty.'),
+]
+
+const PROOF = /\s*\b(guess|catalogue|weighed|measured)\s*$/i
+
+function readMass(read: FormReader) {
+  const typed = read.raw('mass')
+  if (typed === '') return null
+  const word = PROOF.exec(typed)?.[1]?.toLowerCase()
+  const found = read.typedQuantity('mass', typed.replace(PROOF, ''), 'mass', 'Mass of one')
+  if (found && !(found.value > 0 && found.value <= 5000)) read.refuse('mass', 'The mass of one piece lies over 0 and up to 5 000 kg.')
+  const proof = word === 'guess' || word === 'catalogue' ? word : 'measured'
+  return { massKg: found?.value ?? 1, sdKg: found?.sd ?? null, proof, typed }
+}
+
+function readLife(read: FormReader) {
+  const typed = read.raw('life')
+  if (typed === '') return null
+  const found = /^(.+?)\s*(hours?|days?|events?)$/i.exec(typed)
+  const unit = `${found?.[2]?.toLowerCase().replace(/s$/, '')}s`
+  const amount = found ? read.typedQuantity('life', found[1] as string, 'ratio', 'Life')?.value : undefined
+  if (!amount || amount <= 0 || !isLifeUnit(unit)) {
+    read.refuse('life', `"${typed}" cannot be read. Type a number and one of: ${LIFE_UNITS.join(', ')}.`)
+    return null
+  }
+  return { amount, unit }
+}
+
+const plainNumber = (read: FormReader, name: string, text: string | undefined, label: string) => {
+  if (!text) return null
+  const value = read.typedQuantity(name, text, 'ratio', label)?.value ?? null
+  if (value !== null && value < 0) read.refuse(name, `${label} is under zero. Type what it costs.`)
+  return value
+}
+
+const readExtras = (read: FormReader) =>
+  read.lines('extras').map((line) => {
+    const [name = '', mass, cost] = line.split(/\s*;\s*/)
+    if (name === '') read.refuse('extras', `"${line}" has no name. Type name; mass; cost.`)
+    const kg = mass ? (read.typedQuantity('extras', mass, 'mass', 'The mass of what comes with it')?.value ?? null) : null
+    if (kg !== null && kg <= 0) read.refuse('extras', `The mass in "${line}" must be more than zero, or left out.`)
+    return { name, massKg: kg, cost: plainNumber(read, 'extras', cost, 'The cost of what comes with it') }
+  })
+
+const readRatings = (read: FormReader) =>
+  read.lines('ratings').flatMap((line) => {
+    try {
+      const found = parseRatingLine(line, read)
+      if (found.of === 'injectorDuty' && found.limit > 1) read.refuse('ratings', 'A duty is 100 % at most.')
+      return [found]
+    } catch (error) {
+      if (!(error instanceof CalculationError)) throw error
+      read.refuse('ratings', error.message)
+      return []
+    }
+  })
+
+/** A part as it was typed. */
+export const partBody = (read: FormReader): Record<string, unknown> => ({
+  kind: read.text('kind', 'Kind'),
+  name: read.text('name', 'Name'),
+  status: read.raw('status'),
+  stageId: read.optional('stage'),
+  count: read.raw('count') === '' ? 1 : read.count('count', 'Pieces', 1, 1000),
+  mass: readMass(read),
+  ratings: readRatings(read),
+  cost: plainNumber(read, 'cost', read.raw('cost'), 'Cost'),
+  life: readLife(read),
+  extras: readExtras(read),
+  pros: read.optional('pros'),
+  cons: read.optional('cons'),
+  serial: read.optional('serial'),
+  isShared: read.flag('isShared'),
+  place: readPlace(read, 'place'),
+})
+
+const number = (value: number | null) => (value === null ? '' : String(value))
+
+/** The texts that a form of a part starts with. */
+export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typeof ratingLine>[1]): FormValues {
+  const { mass, life } = part
+  const proof = mass && mass.proof !== 'measured' && !PROOF.test(mass.typed ?? '') ? ` ${mass.proof}` : ''
+  return {
+    kind: part.kind,
+    name: part.name,
+    status: part.status,
+    stage: part.stageId ?? '',
+    count: String(part.count),
+    mass: mass ? `${mass.typed ?? typedText('mass', mass.massKg, units.mass)}${proof}` : '',
+    ratings: part.ratings.map((rating) => ratingLine(rating, units)).join('\n'),
+    cost: number(part.cost),
+    life: life ? `${life.amount} ${life.unit}` : '',
+    extras: part.extras
+      .map(({ name, massKg, cost }) => [name, massKg === null ? '' : typedText('mass', massKg, units.mass), number(cost)].join('; ').replace(/(; )+$/, ''))
+      .join('\n'),
+    pros: part.pros ?? '',
+    cons: part.cons ?? '',
+    serial: part.serial ?? '',
+    isShared: String(part.isShared),
+    ...placeDefaults('place', part.place, units.length),
+  }
+}

@@ -1,0 +1,116 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { lifeOf } from '@bold-ballast/core'
+import { api } from '../../api/api.ts'
+import { Panel } from '../../ui/dialog.tsx'
+import { localTime } from '../../ui/form-reader.ts'
+import { useQuantities } from '../../ui/quantity.ts'
+import { RecordForm } from '../../ui/record-form.tsx'
+import { useRemoval } from '../../ui/removal.tsx'
+import { dayText } from '../../ui/words.ts'
+import { Photos } from '../weight/photos.tsx'
+import { partBody, partDefaults, partFieldSpecs } from './part-form.ts'
+import type { StoredPart } from './part-words.ts'
+
+/** One part: all that is known of it, its use and its pictures. */
+export function PartPanel({ records, part, onClose }: { records: RecordsAnswer; part?: StoredPart; onClose: () => void }) {
+  const { build, stages, parts } = records
+  const { units } = useQuantities()
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
+  const removal = useRemoval(build.id, 'parts')
+  const kinds = [...new Set(parts.map(({ kind }) => kind))]
+  return (
+    <Panel title={part ? part.name : 'A part'} onClose={onClose}>
+      <RecordForm
+        draftKey={`${build.id}.part.${part ? `${part.id}.${part.version}` : 'new'}`}
+        fields={partFieldSpecs(stages, kinds, units)}
+        defaults={part ? partDefaults(part, units) : { status: 'wanted', count: '1', stage: '' }}
+        submitLabel="Store the part"
+        toBody={(read, id) => (part ? { version: part.version, ...partBody(read) } : { id, ...partBody(read) })}
+        send={(body) =>
+          part ? patch({ buildId: build.id, resource: 'parts', id: part.id, body }).unwrap() : create({ buildId: build.id, resource: 'parts', body }).unwrap()
+        }
+        onDone={onClose}
+      />
+      {part && (
+        <>
+          {part.life && <Uses records={records} part={part} />}
+          <Photos records={records} recordId={part.id} />
+          {removal.notice}
+          <button
+            type="button"
+            className="word-link mt-4"
+            onClick={() => {
+              void removal.take(part)
+              onClose()
+            }}
+          >
+            Delete this part
+          </button>
+        </>
+      )}
+    </Panel>
+  )
+}
+
+/** Use that was logged of a part, and a form for more. */
+function Uses({ records, part }: { records: RecordsAnswer; part: StoredPart }) {
+  const { build, sessions } = records
+  const [create] = api.useCreateRecordMutation()
+  const removal = useRemoval(build.id, 'part-uses')
+  const uses = records.partUses.filter(({ partId }) => partId === part.id).sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+  const life = lifeOf(part, records.partUses)
+  const unit = part.life?.unit ?? 'hours'
+  return (
+    <section className="mt-5 border-t border-line pt-3">
+      <h3 className="font-semibold">
+        Use: {Number((life?.used ?? 0).toFixed(1))} of {part.life?.amount} {unit}
+      </h3>
+      <ul className="my-2">
+        {uses.map((use) => {
+          const session = sessions.find(({ id }) => id === use.sessionId)
+          return (
+            <li key={use.id} className="flex items-baseline gap-3 border-b border-line py-1">
+              <span className="flex-1">
+                {use.amount} {unit}, {dayText(use.at)}
+                {session && <span className="text-quiet">, {session.dynoName}</span>}
+                {use.note && <span className="text-quiet">, {use.note}</span>}
+              </span>
+              <button type="button" className="word-link" onClick={() => void removal.take(use)} aria-label={`Delete the use of ${dayText(use.at)}`}>
+                delete
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+      {removal.notice}
+      <RecordForm
+        key={uses.length}
+        draftKey={`${build.id}.use.${part.id}`}
+        fields={[
+          { name: 'amount', label: `Used, ${unit}` },
+          { name: 'at', label: 'When', type: 'datetime-local' },
+          {
+            name: 'session',
+            label: 'At the dyno session',
+            type: 'select',
+            options: [
+              { value: '', label: 'none' },
+              ...sessions.map((session) => ({ value: session.id, label: `${session.dynoName}, ${dayText(session.at)}` })),
+            ],
+          },
+          { name: 'note', label: 'Note' },
+        ]}
+        defaults={{ at: localTime(new Date()), session: '' }}
+        submitLabel="Log the use"
+        toBody={(read, id) => {
+          const amount = read.number('amount', `Used, ${unit}`)
+          if (amount <= 0) read.refuse('amount', 'Use is more than zero.')
+          return { id, partId: part.id, amount, at: read.instant('at', 'When'), sessionId: read.optional('session'), note: read.optional('note') }
+        }}
+        send={(body) => create({ buildId: build.id, resource: 'part-uses', body }).unwrap()}
+        onDone={() => {}}
+      />
+    </section>
+  )
+}

@@ -1,0 +1,104 @@
+import { CalculationError, type DecimalMark, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
+import type { CsvTable } from '../../ui/csv-button.tsx'
+import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { typedText } from '../../ui/quantity.ts'
+import { partBody, partDefaults } from './part-form.ts'
+import type { StoredPart } from './part-words.ts'
+
+type Units = Record<QuantityKind, string>
+
+/** Heading of each column and the field of the form it is read into; lists are parted by a bar. */
+const COLUMNS: readonly (readonly [heading: string, field: string, others?: readonly string[]])[] = [
+  ['Kind', 'kind', ['what']],
+  ['Part', 'name', ['name']],
+  ['Status', 'status'],
+  ['Stage', 'stage'],
+  ['Pieces', 'count', ['count', 'qty', 'quantity']],
+  ['Mass of one', 'mass', ['mass', 'weight']],
+  ['Ratings', 'ratings', ['rating']],
+  ['Cost', 'cost', ['price']],
+  ['Life', 'life'],
+  ['Comes with', 'extras', ['extras']],
+  ['For it', 'pros', ['pros']],
+  ['Against it', 'cons', ['cons']],
+  ['Serial', 'serial', ['batch', 'serial number']],
+  ['Shared', 'isShared'],
+  ['Behind the front axle', 'placeX'],
+  ['Left of the middle', 'placeY'],
+  ['Above the ground', 'placeZ'],
+]
+
+const LIST_FIELDS = new Set(['ratings', 'extras'])
+const stageNumber = (stages: readonly Stage[], id: string | null) => stages.find((stage) => stage.id === id)?.position ?? null
+
+/** The register as a table that `readPartsCsv` takes back without loss; units stand in the cells. */
+export const partsTable = (parts: readonly StoredPart[], stages: readonly Stage[], units: Units): CsvTable => ({
+  head: COLUMNS.map(([heading]) => heading),
+  rows: parts.map((part) => {
+    const values = partDefaults({ ...part, ratings: part.ratings.map((rating) => ({ ...rating, typed: ratingLine(rating, units) })) }, units)
+    return COLUMNS.map(([, field]) => {
+      if (field === 'stage') return stageNumber(stages, part.stageId)
+      if (field === 'mass' && part.mass && !part.mass.typed) return `${typedText('mass', part.mass.massKg, units.mass)} ${part.mass.proof}`
+      const text = values[field] ?? ''
+      return text === '' ? null : LIST_FIELDS.has(field) ? text.replaceAll('\n', ' | ') : text
+    })
+  }),
+})
+
+export interface ReadPart {
+  readonly line: number
+  readonly name: string
+  readonly body: Record<string, unknown> | null
+  readonly refusal: string | null
+}
+
+const normal = (text: string) => text.trim().toLowerCase()
+const STATUS: Record<string, string> = {
+  'worn out': 'wornOut',
+  worn: 'wornOut',
+  fitted: 'fitted',
+  here: 'here',
+  ordered: 'ordered',
+  wanted: 'wanted',
+  wornout: 'wornOut',
+}
+
+/**
+ * Parts of a CSV text by its heading row: columns in any order, by name; those it does not know are left out. Every row that cannot be read says why.
+ * Rejects a text without columns for kind and part.
+ */
+export async function readPartsCsv(
+  text: string,
+  { units, decimalMark, stages }: { units: Units; decimalMark: DecimalMark; stages: readonly Stage[] },
+): Promise<{ rows: ReadPart[]; unknown: string[] }> {
+  const { default: Papa } = await import('papaparse')
+  const rows = Papa.parse<string[]>(text.replace(/^\ufeff/, '').trim(), { skipEmptyLines: 'greedy' }).data
+  const [head = [], ...body] = rows
+  const fieldOf = (heading: string) => COLUMNS.find(([own, , others = []]) => normal(own) === normal(heading) || others.includes(normal(heading)))?.[1]
+  const fields = head.map(fieldOf)
+  if (!fields.includes('kind') || !fields.includes('name'))
+    throw new CalculationError('missing', 'file', 'The first line must name a column “Kind” and one “Part”. Name them so and read the file again.')
+  return {
+    unknown: head.filter((_, i) => fields[i] === undefined),
+    rows: body.map((cells, i): ReadPart => {
+      const values: FormValues = {}
+      fields.forEach((field, at) => {
+        // A cell that was guarded against spreadsheets loses its guard.
+        const cell = (cells[at] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+        if (field && values[field] === undefined) values[field] = LIST_FIELDS.has(field) ? cell.split('|').join('\n') : cell
+      })
+      values.status = values.status ? (STATUS[normal(values.status)] ?? values.status) : 'wanted'
+      values.isShared = String(/^(true|yes|1)$/i.test(values.isShared ?? ''))
+      const stage = values.stage
+        ? stages.find((entry) => String(entry.position) === values.stage || normal(entry.name) === normal(values.stage ?? ''))
+        : undefined
+      const read = new FormReader({ ...values, stage: stage?.id ?? '' }, units, decimalMark)
+      if (values.stage && !stage) read.refuse('stage', `There is no stage "${values.stage}". Give its number or its name.`)
+      if (!Object.values(STATUS).includes(values.status))
+        read.refuse('status', `"${values.status}" is no status. Use wanted, ordered, here, fitted or worn out.`)
+      const made = { id: crypto.randomUUID(), ...partBody(read) }
+      const [refusal = null] = Object.values(read.errors)
+      return { line: i + 2, name: values.name ?? '', body: refusal === null ? made : null, refusal }
+    }),
+  }
+}

@@ -1,0 +1,84 @@
+import { lifeOf } from '@bold-ballast/core'
+import { lazy, Suspense, useState } from 'react'
+import { useBuild } from '../../app/use-build.ts'
+import { CsvButton } from '../../ui/csv-button.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { Empty, Loading } from '../../ui/states.tsx'
+import { Tabs, useTab } from '../../ui/tabs.tsx'
+import { useAsked } from '../../ui/use-asked.ts'
+import { PartPanel } from './part-panel.tsx'
+import { partsTable } from './parts-csv.ts'
+import { Register } from './register.tsx'
+
+const TABS = ['register', 'beside', 'shelf'] as const
+const WORDS = { register: 'Register', beside: 'Side by side', shelf: 'Shared shelf' }
+const SideBySide = lazy(async () => ({ default: (await import('./side-by-side.tsx')).SideBySide }))
+const Shelf = lazy(async () => ({ default: (await import('./shelf.tsx')).Shelf }))
+const PartsImport = lazy(async () => ({ default: (await import('./parts-import.tsx')).PartsImport }))
+
+/** How much of a life may be gone before it is said. */
+const NEARLY_GONE = 0.8
+
+/** The parts of the build: what they can take, what they cost, how long they live; and those that other builds share. */
+export function PartsPage() {
+  const { records, search, setSearch } = useBuild()
+  const { units } = useQuantities()
+  const [tab, open] = useTab(TABS)
+  const [isAdding, setIsAdding] = useAsked('part')
+  const [isImporting, setIsImporting] = useState(false)
+  if (!records) return null
+  const { parts, partUses, build } = records
+  const edited = parts.find(({ id }) => id === search.get('part'))
+  const edit = (id: string | null) => {
+    const next = new URLSearchParams(search)
+    if (id === null) next.delete('part')
+    else next.set('part', id)
+    setSearch(next)
+  }
+  const fitted = parts.filter(({ status }) => status === 'fitted').length
+  const worn = parts.filter((part) => part.status === 'fitted' && (lifeOf(part, partUses)?.share ?? 0) >= NEARLY_GONE).length
+  const title = parts.length === 0 ? 'No part is entered' : `${parts.length} parts, ${fitted} fitted${worn > 0 ? `, ${worn} nearly used up` : ''}`
+  return (
+    <>
+      <title>{`${build.name}: Parts · Bold Ballast`}</title>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+        <h1>{title}</h1>
+        <span className="ml-auto flex items-center gap-4">
+          {parts.length > 0 && <CsvButton name={`${build.name}-parts`} table={() => partsTable(parts, records.stages, units)} />}
+          <button type="button" className="button" onClick={() => setIsImporting(true)}>
+            Read a CSV
+          </button>
+          <button type="button" className="button button-strong" onClick={() => setIsAdding(true)}>
+            New part
+          </button>
+        </span>
+      </div>
+      <Tabs names={TABS} words={WORDS} tab={tab} open={open} />
+      <Suspense fallback={<Loading what="the parts" />}>
+        {tab === 'shelf' ? (
+          <Shelf records={records} />
+        ) : parts.length === 0 ? (
+          <Empty
+            title="Nothing here yet"
+            why="A part has a kind, what it can take and how that is known, its mass, cost and life. With an engine plan its ratings show which part gives up first."
+          >
+            <button type="button" className="button" onClick={() => setIsAdding(true)}>
+              Enter the first part
+            </button>
+          </Empty>
+        ) : tab === 'beside' ? (
+          <SideBySide records={records} edit={edit} />
+        ) : (
+          <Register records={records} edit={edit} />
+        )}
+      </Suspense>
+      {isAdding && <PartPanel records={records} onClose={() => setIsAdding(false)} />}
+      {edited && <PartPanel key={`${edited.id} ${edited.version}`} records={records} part={edited} onClose={() => edit(null)} />}
+      {isImporting && (
+        <Suspense fallback={null}>
+          <PartsImport records={records} onClose={() => setIsImporting(false)} />
+        </Suspense>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,100 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { lifeOf, wholeCost, wholeMassKg } from '@bold-ballast/core'
+import { Plates } from '../../ui/plates.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { ratingText, STATUS_WORDS, type StoredPart } from './part-words.ts'
+
+/** Money without decimals, thousands apart. */
+export const moneyText = (value: number | null): string => (value === null ? '' : Math.round(value).toLocaleString('en-GB').replaceAll(',', '\u202f'))
+
+/** Parts by kind, the kinds in the order of the alphabet and within one what is fitted first. */
+export function byKind(parts: readonly StoredPart[]): { kind: string; parts: StoredPart[] }[] {
+  const groups = new Map<string, StoredPart[]>()
+  for (const part of parts) {
+    const key = part.kind.trim().toLowerCase()
+    groups.set(key, [...(groups.get(key) ?? []), part])
+  }
+  const rank = (part: StoredPart) => ['fitted', 'here', 'ordered', 'wanted', 'wornOut'].indexOf(part.status)
+  return [...groups]
+    .sort(([a], [b]) => a.localeCompare(b))
+    .map(([, members]) => ({ kind: members[0]?.kind ?? '', parts: [...members].sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name)) }))
+}
+
+export function Register({ records, edit }: { records: RecordsAnswer; edit: (id: string) => void }) {
+  const { text, format, units } = useQuantities()
+  const stageOf = (part: StoredPart) => records.stages.find((stage) => stage.id === part.stageId)
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
+    <section className="relative overflow-x-auto" aria-label="Parts by kind" tabIndex={0}>
+      <table className="w-full border-collapse max-[639px]:block">
+        <thead className="max-[639px]:sr-only">
+          <tr className="border-b border-line">
+            <th className="p-1.5">Part</th>
+            <th className="p-1.5">It is</th>
+            <th className="p-1.5">It can take</th>
+            <th className="p-1.5 text-right">Mass, {units.mass}</th>
+            <th className="p-1.5 text-right">Cost</th>
+            <th className="p-1.5">Life used</th>
+          </tr>
+        </thead>
+        {byKind(records.parts).map((group) => (
+          <tbody key={group.kind} className="max-[639px]:block">
+            <tr className="max-[639px]:block">
+              <th colSpan={6} scope="colgroup" className="px-1.5 pt-4 pb-1 text-[15px] font-bold text-ink max-[639px]:block">
+                {group.kind}
+              </th>
+            </tr>
+            {group.parts.map((part) => {
+              const life = lifeOf(part, records.partUses)
+              const mass = wholeMassKg(part)
+              const stage = stageOf(part)
+              return (
+                <tr
+                  key={part.id}
+                  className={`border-t border-line align-baseline max-[639px]:block max-[639px]:py-1.5 ${part.status === 'wornOut' ? 'text-faint' : ''}`}
+                >
+                  <td className="p-1.5 max-[639px]:block">
+                    <button type="button" className="word-link text-left font-semibold" onClick={() => edit(part.id)}>
+                      {part.name}
+                    </button>
+                    {part.count > 1 && <span className="text-quiet"> × {part.count}</span>}
+                    {part.serial && <span className="block text-xs text-quiet">{part.serial}</span>}
+                  </td>
+                  <td className="p-1.5 whitespace-nowrap max-[639px]:block">
+                    {STATUS_WORDS[part.status]}
+                    {stage && <span className="block text-xs text-quiet">stage {stage.position}</span>}
+                  </td>
+                  <td className="p-1.5 max-[639px]:block">
+                    {part.ratings.length === 0 && <span className="text-faint">not said</span>}
+                    {part.ratings.map((rating) => (
+                      <span key={`${rating.of} ${rating.limit}`} className="flex items-baseline gap-1.5">
+                        {ratingText(part, rating, text)} <Plates proof={rating.known} />
+                      </span>
+                    ))}
+                  </td>
+                  <td className="p-1.5 text-right whitespace-nowrap max-[639px]:block max-[639px]:text-left">
+                    {mass === null ? '' : format('mass', mass, { decimals: 1 }).number} {mass !== null && part.mass && <Plates proof={part.mass.proof} />}
+                  </td>
+                  <td className="p-1.5 text-right whitespace-nowrap max-[639px]:block max-[639px]:text-left">
+                    {moneyText(wholeCost(part))}
+                    {part.extras.length > 0 && <span className="block text-xs text-quiet">with {part.extras.length} more</span>}
+                  </td>
+                  <td className="p-1.5 whitespace-nowrap max-[639px]:block">
+                    {life && part.life && (
+                      <>
+                        <span className={life.share >= 1 ? 'font-semibold text-danger' : life.share >= 0.8 ? 'font-semibold text-wait' : ''}>
+                          {Number(life.used.toFixed(1))} of {part.life.amount} {part.life.unit}
+                        </span>
+                        {life.share >= 1 && <span className="block text-xs text-danger">used up</span>}
+                      </>
+                    )}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        ))}
+      </table>
+    </section>
+  )
+}

@@ -1,0 +1,74 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { wholeCost } from '@bold-ballast/core'
+import { useState } from 'react'
+import { api, readFailure } from '../../api/api.ts'
+import { useQuantities } from '../../ui/quantity.ts'
+import { Empty, LoadError, Loading } from '../../ui/states.tsx'
+import { ratingText } from './part-words.ts'
+import { moneyText } from './register.tsx'
+
+/** Parts that any build of the garage shares; taking one copies what is known of it into this build. */
+export function Shelf({ records }: { records: RecordsAnswer }) {
+  const { data: shelf, error, refetch } = api.useShelfQuery()
+  const { text } = useQuantities()
+  const [create] = api.useCreateRecordMutation()
+  const [said, setSaid] = useState<string | null>(null)
+  const buildId = records.build.id
+  if (error && !shelf) return <LoadError error={error} retry={refetch} />
+  if (!shelf) return <Loading what="the shelf" />
+  if (shelf.length === 0)
+    return (
+      <Empty
+        title="The shelf is empty"
+        why="Tick “on the shelf that every build sees” in a part: every build of the garage finds it here, with its ratings, mass and cost."
+      />
+    )
+  const take = async ({
+    id: _id,
+    buildId: _build,
+    version: _version,
+    createdAt: _at,
+    createdBy: _by,
+    updatedAt: _u,
+    updatedBy: _ub,
+    deletedAt: _d,
+    ...part
+  }: (typeof shelf)[number]['part']) => {
+    const answer = await create({ buildId, resource: 'parts', body: { ...part, id: crypto.randomUUID(), stageId: null, status: 'wanted', isShared: false } })
+    setSaid(answer.error ? readFailure(answer.error).message : `${part.name} is in the register of this build as wanted.`)
+  }
+  return (
+    <>
+      <p role="status" className="min-h-6 text-quiet">
+        {said}
+      </p>
+      <ul className="max-w-[860px]">
+        {shelf.map(({ part, buildName }) => (
+          <li key={part.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-2">
+            <span className="min-w-[220px] flex-1">
+              <strong>{part.name}</strong>
+              <span className="block text-xs text-quiet">
+                {part.kind}, from {buildName}
+              </span>
+            </span>
+            <span className="flex-1">
+              {part.ratings.map((rating) => (
+                <span key={`${rating.of} ${rating.limit}`} className="block">
+                  {ratingText(part, rating, text)}
+                </span>
+              ))}
+            </span>
+            <span className="w-[70px] text-right">{moneyText(wholeCost(part))}</span>
+            {part.buildId === buildId ? (
+              <span className="w-[130px] text-quiet">of this build</span>
+            ) : (
+              <button type="button" className="button" onClick={() => void take(part)} aria-label={`Take ${part.name} into this build`}>
+                Take into this build
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}

@@ -1,0 +1,127 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { lifeOf, RATING_SUBJECT_NAMES, RATING_SUBJECTS, ratedLimit, wholeCost, wholeMassKg } from '@bold-ballast/core'
+import { useSearchParams } from 'react-router'
+import { useQuantities } from '../../ui/quantity.ts'
+import { STATUS_WORDS } from './part-words.ts'
+import { byKind, moneyText } from './register.tsx'
+
+/** Parts of one kind beside each other, for one job: a row a property, the best of each row marked. */
+export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (id: string) => void }) {
+  const [search, setSearch] = useSearchParams()
+  const { text } = useQuantities()
+  const groups = byKind(records.parts)
+  const most = groups.reduce((best, group) => (group.parts.length > best.parts.length ? group : best), groups[0] as (typeof groups)[number])
+  const group = groups.find(({ kind }) => kind === search.get('kind')) ?? most
+  const { parts } = group
+  const subjects = RATING_SUBJECT_NAMES.filter((of) => parts.some((part) => part.ratings.some((rating) => rating.of === of)))
+  const row = (label: string, values: readonly (number | null)[], shown: (value: number, at: number) => string, better: 'more' | 'less') => {
+    const known = values.filter((value) => value !== null)
+    const best = known.length < 2 ? null : better === 'more' ? Math.max(...known) : Math.min(...known)
+    return (
+      <tr key={label} className="border-t border-line align-baseline">
+        <th scope="row" className="p-1.5">
+          {label}
+        </th>
+        {values.map((value, at) => (
+          <td key={parts[at]?.id} className={`p-1.5 ${value !== null && value === best ? 'font-bold' : ''}`}>
+            {value === null ? <span className="text-faint">not said</span> : shown(value, at)}
+            {value !== null && value === best && <span className="ml-1 text-xs font-normal text-quiet">{better}</span>}
+          </td>
+        ))}
+      </tr>
+    )
+  }
+  const words = (label: string, of: (part: (typeof parts)[number]) => string | null) => (
+    <tr className="border-t border-line align-baseline">
+      <th scope="row" className="p-1.5">
+        {label}
+      </th>
+      {parts.map((part) => (
+        <td key={part.id} className="max-w-[280px] p-1.5">
+          {of(part)}
+        </td>
+      ))}
+    </tr>
+  )
+  return (
+    <>
+      <label className="mb-3 block">
+        <span className="mb-1 block font-semibold">For the job of</span>
+        <select
+          value={group.kind}
+          onChange={(event) => {
+            const next = new URLSearchParams(search)
+            next.set('kind', event.target.value)
+            setSearch(next, { replace: true })
+          }}
+        >
+          {groups.map(({ kind, parts: members }) => (
+            <option key={kind} value={kind}>
+              {kind} ({members.length})
+            </option>
+          ))}
+        </select>
+      </label>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
+      <section className="relative overflow-x-auto" aria-label={`${group.kind} side by side`} tabIndex={0}>
+        <table className="border-collapse">
+          <thead>
+            <tr>
+              <th className="p-1.5">
+                <span className="sr-only">Property</span>
+              </th>
+              {parts.map((part) => (
+                <th key={part.id} className="min-w-[170px] p-1.5">
+                  <button type="button" className="word-link text-left text-[15px] font-bold text-ink" onClick={() => edit(part.id)}>
+                    {part.name}
+                  </button>
+                  <span className="block font-normal">{STATUS_WORDS[part.status]}</span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {subjects.map((of) => {
+              const { word, kind } = RATING_SUBJECTS[of]
+              const ratingOf = (at: number) => parts[at]?.ratings.find((rating) => rating.of === of)
+              return row(
+                word,
+                parts.map((part, at) => {
+                  const rating = ratingOf(at)
+                  return rating ? ratedLimit(part, rating) : null
+                }),
+                (value, at) => {
+                  const rating = ratingOf(at)
+                  const share = rating?.ethanolShare ?? null
+                  return `${text(kind, value)}, ${rating?.known}${share === null ? '' : share === 0 ? ', on petrol' : `, on ${text('share', share, { decimals: 0 })} ethanol`}`
+                },
+                'more',
+              )
+            })}
+            {row(
+              'mass with what comes with it',
+              parts.map((part) => wholeMassKg(part)),
+              (value) => text('mass', value, { decimals: 1 }),
+              'less',
+            )}
+            {row(
+              'cost with what comes with it',
+              parts.map((part) => wholeCost(part)),
+              (value) => moneyText(value),
+              'less',
+            )}
+            {row(
+              'life left',
+              parts.map((part) => lifeOf(part, records.partUses)?.left ?? null),
+              (value, at) => `${Number(value.toFixed(1))} ${parts[at]?.life?.unit}`,
+              'more',
+            )}
+            {words('comes with', (part) => part.extras.map(({ name }) => name).join(', ') || null)}
+            {words('for it', (part) => part.pros)}
+            {words('against it', (part) => part.cons)}
+          </tbody>
+        </table>
+      </section>
+    </>
+  )
+}

@@ -1,0 +1,264 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import {
+  attempt,
+  type BuildRecords,
+  CalculationError,
+  fromSi,
+  lossOf,
+  type PowerRoom,
+  partsAtStage,
+  RATING_SUBJECTS,
+  type WeakLinks,
+  weakLinks,
+} from '@bold-ballast/core'
+import type { Data } from 'plotly.js'
+import { useMemo } from 'react'
+import { Link } from 'react-router'
+import { Chart, useChartColours } from '../../ui/chart.tsx'
+import { CsvButton } from '../../ui/csv-button.tsx'
+import { Plates } from '../../ui/plates.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { Empty } from '../../ui/states.tsx'
+import { moneyText } from '../parts/register.tsx'
+import { planAt } from './plan-tab.tsx'
+
+/** Every part of the car against what the engine asks as power rises: which gives up first, and what the next step would cost and weigh. */
+export function LinksTab({ records, room, position }: { records: RecordsAnswer; room: PowerRoom; position: number }) {
+  const { text, units, format } = useQuantities()
+  const found = planAt(records, position)
+  const today = room.stages[position]?.value
+  const plan = found?.plan
+  const swept = useMemo(() => {
+    if (!plan) return undefined
+    const target = plan.target.powerW
+    // Today's power where it is known at the plan's place, else half of the target.
+    const fromPowerW = today !== undefined && plan.target.place === 'wheel' ? Math.min(today, target) : target / 2
+    return attempt(() =>
+      weakLinks({
+        plan,
+        loss: lossOf(records.build),
+        parts: partsAtStage(records as unknown as BuildRecords, position),
+        all: records.parts,
+        fromPowerW,
+        toPowerW: 2 * target,
+      }),
+    )
+  }, [plan, today, records, position])
+  const base = `/builds/${records.build.id}`
+  if (!plan || !swept)
+    return (
+      <Empty
+        title="There is no engine plan yet"
+        why="The plan says what each part is asked; the ratings in Parts say what it can take. With both, the weakest is named."
+      >
+        <Link to={`${base}/power?tab=plan`} className="button">
+          Plan the engine
+        </Link>
+      </Empty>
+    )
+  if (swept instanceof CalculationError)
+    return (
+      <p role="alert" className="border-l-4 border-danger py-1 pl-3">
+        {swept.message}
+      </p>
+    )
+  if (swept.links.length === 0)
+    return (
+      <Empty
+        title="No part of this stage has a rating that the plan speaks to"
+        why="Give parts what they can take, such as “torque 480 N·m”, and say that they are fitted or at which stage."
+      >
+        <Link to={`${base}/parts`} className="button">
+          To the parts
+        </Link>
+      </Empty>
+    )
+  const partOf = (id: string) => records.parts.find((part) => part.id === id)
+  const first = swept.links.find(({ limitPowerW }) => limitPowerW !== null)
+  const place = plan.target.place === 'wheel' ? 'at the wheels' : 'at the crank'
+  const holds = first === undefined || (first.limitPowerW as number) >= plan.target.powerW
+  return (
+    <>
+      <h2 className="mb-1 text-[20px]">
+        {first === undefined
+          ? `Nothing gives up below ${text('power', 2 * plan.target.powerW)} ${place}`
+          : `${partOf(first.partId)?.name} gives up first, at ${text('power', first.limitPowerW as number)} ${place}${holds ? '' : `: ${text('power', plan.target.powerW - (first.limitPowerW as number))} short of the target`}`}
+      </h2>
+      <p className="mb-2 text-quiet">
+        Headroom of each rating from {today === undefined ? 'half the target' : `today’s ${text('power', swept.powersW[0] as number)}`} to twice the target; 0 %
+        is the limit. A rating is what its maker or you say, not a promise.
+      </p>
+      <LinksChart records={records} swept={swept} targetW={plan.target.powerW} powerUnit={units.power} />
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
+      <section className="relative mt-3 overflow-x-auto" aria-label="Parts in order of failure" tabIndex={0}>
+        <table className="w-full border-collapse whitespace-nowrap">
+          <thead>
+            <tr className="border-b border-line">
+              <th className="p-1.5">Order</th>
+              <th className="p-1.5">Part</th>
+              <th className="p-1.5">Rated for</th>
+              <th className="p-1.5 text-right">Limit</th>
+              <th className="p-1.5 text-right">Asked at the target</th>
+              <th className="p-1.5 text-right">Headroom there</th>
+              <th className="p-1.5 text-right">Gives up at, {units.power}</th>
+              <th className="p-1.5">Next step</th>
+            </tr>
+          </thead>
+          <tbody>
+            {swept.links.map((link, i) => {
+              const part = partOf(link.partId)
+              const { word, kind } = RATING_SUBJECTS[link.subject]
+              const next = link.next && partOf(link.next.partId)
+              return (
+                <tr key={`${link.partId} ${link.ratingIndex}`} className="border-b border-line align-baseline">
+                  <td className="p-1.5">{link.limitPowerW === null ? '' : i + 1}</td>
+                  <td className="p-1.5">
+                    <Link to={`${base}/parts?part=${link.partId}`} className="word-link font-semibold">
+                      {part?.name}
+                    </Link>
+                  </td>
+                  <td className="p-1.5">
+                    {word} <Plates proof={part?.ratings[link.ratingIndex]?.known ?? 'guess'} />
+                  </td>
+                  <td className="p-1.5 text-right">{text(kind, link.limit)}</td>
+                  <td className="p-1.5 text-right">{text(kind, link.demand)}</td>
+                  <td className={`p-1.5 text-right font-semibold ${link.headroom < 0 ? 'text-danger' : ''}`}>
+                    {text('share', link.headroom, { decimals: 0 })}
+                    {link.headroom < 0 && <span className="block text-xs font-normal">over its limit</span>}
+                  </td>
+                  <td className="p-1.5 text-right text-[16px] font-bold">
+                    {link.limitPowerW === null ? (
+                      <span className="text-sm font-normal text-quiet">not in the sweep</span>
+                    ) : (
+                      format('power', link.limitPowerW).number
+                    )}
+                  </td>
+                  <td className="p-1.5">
+                    {next && link.next ? (
+                      <>
+                        {next.name}
+                        <span className="block text-xs text-quiet">
+                          {[
+                            link.next.cost === null ? 'cost not said' : `costs ${moneyText(link.next.cost)}`,
+                            link.next.massDifferenceKg === null ? null : text('mass', link.next.massDifferenceKg, { sign: true, decimals: 1 }),
+                            link.next.limitPowerW === null ? 'holds the whole sweep' : `holds to ${text('power', link.next.limitPowerW)}`,
+                          ]
+                            .filter(Boolean)
+                            .join(', ')}
+                        </span>
+                      </>
+                    ) : link.limitPowerW === null ? (
+                      ''
+                    ) : (
+                      <span className="text-quiet">none of its kind in the register</span>
+                    )}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      </section>
+      <div className="mt-2">
+        <CsvButton
+          name={`${records.build.name}-weak-links`}
+          table={() => ({
+            head: [
+              `Power ${place} (${units.power})`,
+              ...swept.links.map((link) => `${partOf(link.partId)?.name}, ${RATING_SUBJECTS[link.subject].word}: headroom (share)`),
+            ],
+            rows: swept.powersW.map((powerW, i) => [fromSi('power', powerW, units.power), ...swept.links.map((link) => link.headrooms[i] ?? null)]),
+          })}
+        />
+      </div>
+      {swept.refusedFrom && (
+        <p className="mt-2 border-l-4 border-wait pl-3">
+          From {text('power', swept.refusedFrom.powerW)} on the plan itself has no answer: {swept.refusedFrom.message}
+        </p>
+      )}
+      {swept.leftOut.length > 0 && (
+        <section className="mt-3">
+          <h3 className="font-semibold">Left out</h3>
+          <ul>
+            {swept.leftOut.map((entry) => (
+              <li key={`${entry.partId} ${entry.subject}`}>
+                {partOf(entry.partId)?.name}, {RATING_SUBJECTS[entry.subject].word}: {entry.reason}.
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  )
+}
+
+const DASHES = ['solid', 'dash', 'dot', 'dashdot', 'longdash'] as const
+const MOST_NAMES = 9
+
+function LinksChart({ records, swept, targetW, powerUnit }: { records: RecordsAnswer; swept: WeakLinks; targetW: number; powerUnit: string }) {
+  const colours = useChartColours()
+  const { data, layout } = useMemo(() => {
+    const x = swept.powersW.map((powerW) => fromSi('power', powerW, powerUnit))
+    const nameOf = (partId: string) => records.parts.find(({ id }) => id === partId)?.name ?? ''
+    const lines = swept.links.map((link, i): Data => {
+      const name = `${nameOf(link.partId)}, ${RATING_SUBJECTS[link.subject].word}`
+      return {
+        x,
+        y: link.headrooms.map((value) => (value === null ? null : 100 * value)),
+        type: 'scatter',
+        mode: 'lines',
+        name,
+        line: {
+          color: i === 0 && link.limitPowerW !== null ? colours.danger : link.limitPowerW === null ? colours.slate : colours.pine,
+          width: i === 0 ? 2.6 : 1.6,
+          dash: DASHES[i % DASHES.length] ?? 'solid',
+        },
+        hovertemplate: `%{y:.0f} % left at %{x:.0f} ${powerUnit}<extra>${name}</extra>`,
+      }
+    })
+    const ends = swept.links
+      .map((link, i) => ({
+        i,
+        name: nameOf(link.partId),
+        last: link.headrooms.findLast((value) => value !== null) ?? 0,
+        at: link.headrooms.findLastIndex((value) => value !== null),
+      }))
+      .filter(({ at }) => at >= 0)
+      .slice(0, MOST_NAMES)
+    const low = Math.max(-1.2, Math.min(-0.15, ...swept.links.flatMap((link) => link.headrooms.filter((value) => value !== null))))
+    // Names at the ends, kept apart by their own height.
+    const spread = 100 * (1.05 - low)
+    let above = Number.POSITIVE_INFINITY
+    const annotations = [...ends]
+      .sort((a, b) => b.last - a.last)
+      .map(({ name, last, at }) => {
+        const y = Math.min(100 * Math.max(last, low), above - spread / 22)
+        above = y
+        return { x: x[at] as number, y, xanchor: 'left' as const, showarrow: false, text: name, font: { size: 11 } }
+      })
+    const target = fromSi('power', targetW, powerUnit)
+    const upright = (value: number) => ({
+      type: 'line' as const,
+      x0: value,
+      x1: value,
+      y0: 0,
+      y1: 1,
+      yref: 'paper' as const,
+      line: { color: colours.edge, width: 1, dash: 'dot' as const },
+    })
+    return {
+      data: lines,
+      layout: {
+        margin: { t: 22, r: 190, b: 40, l: 56 },
+        xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [x[0] as number, x.at(-1) as number] },
+        yaxis: { title: { text: 'headroom, %' }, zeroline: true, zerolinewidth: 2, zerolinecolor: colours.ink, range: [100 * low, 105] },
+        shapes: [upright(target)],
+        annotations: [
+          ...annotations,
+          { x: target, y: 1, yref: 'paper' as const, yanchor: 'bottom' as const, showarrow: false, text: 'target', font: { size: 11 } },
+        ],
+      },
+    }
+  }, [swept, records, targetW, powerUnit, colours])
+  return <Chart data={data} layout={layout} label="Headroom of each part by power" className="h-[380px] w-full" />
+}

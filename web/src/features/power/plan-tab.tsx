@@ -1,0 +1,146 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { LOSS_SCHOOL_WORDS, lossOf, type PlanStep, type PlanStepKey, workEnginePlan } from '@bold-ballast/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { api } from '../../api/api.ts'
+import { Panel } from '../../ui/dialog.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { RecordForm } from '../../ui/record-form.tsx'
+import { Empty } from '../../ui/states.tsx'
+import { firstPlan, planBody, planDefaults, planFieldSpecs } from './plan-form.ts'
+
+const STEP_WORDS: Record<PlanStepKey, string> = {
+  power: 'power',
+  fuel: 'fuel',
+  air: 'air',
+  pressure: 'pressure',
+  compressor: 'compressor',
+  cooler: 'cooler',
+  injectors: 'injectors',
+  pumps: 'fuel pumps',
+  bmep: 'torque',
+  piston: 'piston',
+  heat: 'heat',
+}
+
+/** The plan that holds at a stage: its own, else that of the latest stage before. */
+export function planAt(records: RecordsAnswer, position: number) {
+  for (let at = position; at >= 0; at--) {
+    const plan = records.enginePlans.find(({ stageId }) => stageId === records.stages[at]?.id)
+    if (plan) return { plan, position: at }
+  }
+  return undefined
+}
+
+/** From the power that is asked to what the engine and each of its parts must do, step by step. */
+export function PlanTab({ records, position, stageId }: { records: RecordsAnswer; position: number; stageId: string }) {
+  const [isEditing, setIsEditing] = useState(false)
+  const { text, units } = useQuantities()
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
+  const { build } = records
+  const found = planAt(records, position)
+  const own = found?.position === position ? found.plan : undefined
+  const loss = lossOf(build)
+  const worked = found && workEnginePlan(found.plan, loss)
+  const asked = found && `${text('power', found.plan.target.powerW, { isGoal: true })} at the ${found.plan.target.place === 'wheel' ? 'wheels' : 'crank'}`
+  const warned = worked?.steps.filter(({ warnings }) => warnings.length > 0).length ?? 0
+  return (
+    <>
+      {!found || !worked ? (
+        <Empty
+          title="The engine is not planned yet"
+          why="From the power you want it works out air, fuel, pressure, temperatures, injectors, pumps, mean pressure, piston speed and heat, and says which step refuses."
+        >
+          <button type="button" className="button" onClick={() => setIsEditing(true)}>
+            Plan the engine
+          </button>
+        </Empty>
+      ) : (
+        <>
+          <div className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+            <h2 className="text-[20px]">
+              {asked}:{' '}
+              {worked.refusedBy
+                ? `refused at ${STEP_WORDS[worked.refusedBy]}`
+                : warned > 0
+                  ? `possible, ${warned} ${warned === 1 ? 'step' : 'steps'} to look at`
+                  : 'every step is within what is usual'}
+            </h2>
+            <button type="button" className="button ml-auto" onClick={() => setIsEditing(true)}>
+              {own ? 'Change the numbers' : `Plan stage ${position} anew`}
+            </button>
+          </div>
+          {!own && (
+            <p className="mb-2 text-quiet">
+              This is the plan of stage {found.position}; stage {position} has none of its own.
+            </p>
+          )}
+          <Steps steps={worked.steps} />
+          <p className="mt-3 text-xs text-quiet">
+            Wheel to crank by {LOSS_SCHOOL_WORDS[loss.school]}
+            {loss.isUsual ? ', usual numbers (common practice, no source)' : ', the build’s own numbers'}; no crank figure is surer than 5 %.{' '}
+            <Link to={`/builds/${build.id}/plan?tab=car`} className="word-link">
+              Change the school
+            </Link>
+            . Building and mapping an engine to its limits can break it and hurt people: have fuel lines, pressures and the map checked by qualified people.
+          </p>
+        </>
+      )}
+      {isEditing && (
+        <Panel title={`Engine plan, stage ${position}`} onClose={() => setIsEditing(false)}>
+          <RecordForm
+            draftKey={`${build.id}.plan.${stageId}.${own?.version ?? 0}`}
+            fields={planFieldSpecs(units)}
+            defaults={planDefaults(found?.plan ?? firstPlan(records, position), units)}
+            submitLabel="Store the plan"
+            toBody={(read, id) => (own ? { version: own.version, ...planBody(read) } : { id, stageId, ...planBody(read) })}
+            send={(body) =>
+              own
+                ? patch({ buildId: build.id, resource: 'engine-plans', id: own.id, body }).unwrap()
+                : create({ buildId: build.id, resource: 'engine-plans', body }).unwrap()
+            }
+            onDone={() => setIsEditing(false)}
+          />
+        </Panel>
+      )}
+    </>
+  )
+}
+
+function Steps({ steps }: { steps: readonly PlanStep[] }) {
+  const { text } = useQuantities()
+  return (
+    <ol className="max-w-[980px]">
+      {steps.map((step) => (
+        <li key={step.key} data-step={step.key} className="grid gap-x-5 gap-y-1 border-t border-line py-2 min-[760px]:grid-cols-[150px_1fr_300px]">
+          <Link to={`/formulas/${step.calculation}`} className="word-link font-semibold" title={step.calculation}>
+            {step.word}
+          </Link>
+          <div>
+            {step.refusal && <p className="border-l-4 border-danger pl-3">{step.refusal}</p>}
+            {step.waitsFor && <p className="text-quiet">waits for {STEP_WORDS[step.waitsFor]}</p>}
+            {step.figures.length > 0 && (
+              <dl className="flex flex-wrap gap-x-6 gap-y-1">
+                {step.figures.map(({ word, kind, value }) => (
+                  <div key={word}>
+                    <dt className="text-xs text-quiet">{word}</dt>
+                    <dd className="text-[18px] leading-6 font-semibold">
+                      {text(kind, value, kind === 'ratio' ? { decimals: value > 20 ? 0 : 2 } : kind === 'share' ? { decimals: 0 } : {})}
+                    </dd>
+                  </div>
+                ))}
+              </dl>
+            )}
+            {step.warnings.map((warning) => (
+              <p key={warning} className="text-wait">
+                {warning}
+              </p>
+            ))}
+          </div>
+          <p className="text-xs text-quiet">{step.usual}</p>
+        </li>
+      ))}
+    </ol>
+  )
+}
