@@ -7,7 +7,7 @@ test('two sessions are compared: is it real, where, what was changed, and a band
   await page.getByRole('button', { name: 'Compare' }).click()
   await expect(page.getByRole('heading', { level: 2 }).first()).toContainText(/Within noise|The difference is real/)
   await expect(page.locator('.main-svg').first()).toBeVisible()
-  await page.getByLabel('From').selectOption({ index: 0 })
+  await page.getByRole('combobox', { name: 'From' }).selectOption({ index: 0 })
   await expect(page.getByText(/Changed in between: .*turbo/)).toBeVisible()
   await expect(page.getByText('The difference is real')).toBeVisible()
   await expect(page.getByText(/More than one change lies between/)).toBeVisible()

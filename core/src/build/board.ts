@@ -36,6 +36,8 @@ export interface BoardRow {
   readonly goal: { kind: 'target'; record: Target; verdict: TargetVerdict } | { kind: 'limit'; record: Limit; verdict: LimitVerdict } | { kind: 'none' }
   readonly cells: readonly (BoardCell | null)[]
   readonly beam: Beam | null
+  /** The part whose rating is the limit, where it is one of the register. */
+  readonly ratedPart: string | null
 }
 
 /** Ends of a beam as shares of the way from the first value (0) to the goal (1); past 1 the goal is made, whichever way the number runs. */
@@ -92,6 +94,7 @@ function boardRows(values: StageValues, today: string): BoardRow[] {
     basis: basisWords(records.build, metric),
     goal,
     cells: cells(metric),
+    ratedPart: goal.kind === 'limit' ? (records.parts.find((part) => part.id === goal.record.id)?.name ?? null) : null,
     beam: goal.kind === 'none' ? null : beam(values, metric, goal.record, goal.verdict.verdictPosition),
   })
   const goals = [

@@ -44,7 +44,7 @@ export function withRatingLimit(records: BuildRecords): BuildRecords {
     value: weakest.torqueNm,
     source: 'rating',
     fromStageId: weakest.part.stageId ?? records.stages[0]?.id ?? null,
-    typed: weakest.part.name,
+    typed: null,
   }
   return { ...records, limits: [...records.limits, limit] }
 }

@@ -17,6 +17,18 @@ export interface PlanFigure {
 export const PLAN_STEPS = ['power', 'fuel', 'air', 'pressure', 'compressor', 'cooler', 'injectors', 'pumps', 'bmep', 'piston', 'heat'] as const
 export type PlanStepKey = (typeof PLAN_STEPS)[number]
 
+export interface UsualRange {
+  readonly word: string
+  readonly kind: QuantityKind
+  readonly low: number | null
+  readonly high: number | null
+}
+
+const PRACTICE = 'common practice, no source'
+/** Standard gravity, m/s² (exact by definition). */
+const GRAVITY = 9.80665
+const range = (word: string, kind: QuantityKind, low: number | null, high: number | null): UsualRange => ({ word, kind, low, high })
+
 /** One step of an engine plan: what it says, what is usual, and whether physics refuses it. */
 export interface PlanStep {
   readonly key: PlanStepKey
@@ -24,8 +36,10 @@ export interface PlanStep {
   /** The registered calculation that it is worked out by. */
   readonly calculation: string
   readonly figures: readonly PlanFigure[]
-  /** The usual range, and where that comes from. */
-  readonly usual: string
+  /** The usual ranges; an end that is null is open. */
+  readonly usual: readonly UsualRange[]
+  /** Where the usual ranges come from. */
+  readonly usualFrom: string
   readonly warnings: readonly string[]
   /** Why physics, or what is missing, refuses it. */
   readonly refusal: string | null
@@ -102,47 +116,47 @@ export function workEnginePlan(plan: EnginePlan, loss: DrivelineLoss): WorkedPla
   const path = point instanceof CalculationError ? point : attempt(() => airPath(plan, point))
   const [low, high] = usualBsfc(plan)
   const grams = burn.bsfcKgPerJ / GRAM_PER_KWH
-  const make = (key: PlanStepKey, word: string, calculation: string, usual: string, work: () => Said): PlanStep => {
+  const make = (key: PlanStepKey, word: string, calculation: string, usual: readonly UsualRange[], work: () => Said, usualFrom = PRACTICE): PlanStep => {
     const said = attempt(work)
-    const head = { key, word, calculation, usual, waitsFor: null, refusal: null }
+    const head = { key, word, calculation, usual, usualFrom, waitsFor: null, refusal: null }
     if (!(said instanceof CalculationError)) return { ...head, warnings: [], ...said }
     const owner = said === point ? ownerOf(said) : said === path ? 'pressure' : key
     return { ...head, figures: [], warnings: [], ...(owner === key ? { refusal: said.message } : { waitsFor: owner }) }
   }
   const steps = [
-    make('power', 'Power', 'dyno.wheel-to-crank', 'no crank figure made from a wheel figure is surer than 5 % (common practice, no source)', () => {
+    make('power', 'Power', 'dyno.wheel-to-crank', [], () => {
       const found = need(point)
       return { figures: [figure('at the wheels', 'power', found.wheelPowerW), figure('at the crank', 'power', found.crankPowerW)] }
     }),
+    make('fuel', 'Fuel', 'engine.air-and-fuel', [range('fuel used, with this fuel and induction', 'fuelUse', low * GRAM_PER_KWH, high * GRAM_PER_KWH)], () => {
+      const found = need(point)
+      return {
+        figures: [
+          figure('by mass', 'massFlow', found.flows.fuelKgPerS),
+          figure('by volume', 'volumeFlow', found.fuelM3PerS),
+          figure('turned into work', 'share', found.flows.brakeEfficiency),
+        ],
+        warnings: grams < low || grams > high ? [`${grams.toFixed(0)} g/kWh lies outside what is usual here.`] : [],
+      }
+    }),
     make(
-      'fuel',
-      'Fuel',
+      'air',
+      'Air',
       'engine.air-and-fuel',
-      `${low.toFixed(0)} to ${high.toFixed(0)} g/kWh for this fuel and induction (common practice, no source)`,
+      [range('lambda at full power', 'ratio', 0.78, 0.9), range('volumetric efficiency', 'share', air.isBoosted ? 0.85 : 0.8, air.isBoosted ? 1.05 : 1.1)],
       () => {
         const found = need(point)
         return {
-          figures: [
-            figure('by mass', 'massFlow', found.flows.fuelKgPerS),
-            figure('by volume', 'volumeFlow', found.fuelM3PerS),
-            figure('turned into work', 'share', found.flows.brakeEfficiency),
-          ],
-          warnings: grams < low || grams > high ? [`${grams.toFixed(0)} g/kWh lies outside what is usual here.`] : [],
+          figures: [figure('by mass', 'massFlow', found.flows.airKgPerS), figure('volumetric efficiency', 'share', found.volumetricEfficiency)],
+          warnings: burn.lambda < 0.75 || burn.lambda > 0.95 ? [`λ ${burn.lambda} is unusual at full power.`] : [],
         }
       },
     ),
-    make('air', 'Air', 'engine.air-and-fuel', 'λ of 0.78 to 0.90 at full power (common practice, no source)', () => {
-      const found = need(point)
-      return {
-        figures: [figure('by mass', 'massFlow', found.flows.airKgPerS), figure('volumetric efficiency', 'share', found.volumetricEfficiency)],
-        warnings: burn.lambda < 0.75 || burn.lambda > 0.95 ? [`λ ${burn.lambda} is unusual at full power.`] : [],
-      }
-    }),
     make(
       'pressure',
       'Pressure',
       'engine.swallow',
-      air.isBoosted ? 'a ratio up to 3.5 for one stage (common practice, no source)' : 'no more than the air outside',
+      air.isBoosted ? [range('ratio of one stage', 'ratio', null, 3.5)] : [range('in the manifold, absolute', 'pressure', null, air.ambientPressurePa)],
       () => {
         const found = need(path)
         const figures = [figure('in the manifold, absolute', 'pressure', found.manifoldPressurePa)]
@@ -154,62 +168,68 @@ export function workEnginePlan(plan: EnginePlan, loss: DrivelineLoss): WorkedPla
         }
       },
     ),
-    make('compressor', 'Compressor', 'engine.compressor', 'efficiency 55 to 80 % for a turbo, 50 to 75 % driven (common practice, no source)', () => {
-      const found = need(path)
-      if (!air.isBoosted) return { figures: [] }
-      return {
-        figures: [
-          figure('air out of it', 'temperature', found.outletTemperatureK),
-          figure('shaft power', 'power', found.compressorPowerW),
-          figure(`flow on a map of ${air.flowReference}`, 'massFlow', found.correctedFlowKgPerS),
-        ],
-      }
-    }),
-    make('cooler', 'Cooler', 'engine.intercooler', 'effectiveness 50 to 85 %, loss 5 to 15 kPa (common practice, no source)', () => {
-      const found = need(path)
-      const figures = [figure('charge into the engine', 'temperature', found.chargeTemperatureK)]
-      return { figures: air.isBoosted ? [...figures, figure('heat to carry away', 'power', found.coolerHeatW)] : figures }
-    }),
-    make('injectors', 'Injectors', 'engine.injector', 'duty of 80 to 85 % at most (common practice, no source)', () => {
+    make(
+      'compressor',
+      'Compressor',
+      'engine.compressor',
+      air.isBoosted ? [range('efficiency of a turbo', 'share', 0.55, 0.8), range('driven', 'share', 0.5, 0.75)] : [],
+      () => {
+        const found = need(path)
+        if (!air.isBoosted) return { figures: [] }
+        return {
+          figures: [
+            figure('air out of it', 'temperature', found.outletTemperatureK),
+            figure('shaft power', 'power', found.compressorPowerW),
+            figure(`flow on a map of ${air.flowReference}`, 'massFlow', found.correctedFlowKgPerS),
+          ],
+        }
+      },
+    ),
+    make(
+      'cooler',
+      'Cooler',
+      'engine.intercooler',
+      air.isBoosted ? [range('effectiveness', 'share', 0.5, 0.85), range('loss', 'pressure', 5000, 15_000)] : [],
+      () => {
+        const found = need(path)
+        const figures = [figure('charge into the engine', 'temperature', found.chargeTemperatureK)]
+        return { figures: air.isBoosted ? [...figures, figure('heat to carry away', 'power', found.coolerHeatW)] : figures }
+      },
+    ),
+    make('injectors', 'Injectors', 'engine.injector', [range('duty', 'share', null, 0.85)], () => {
       const found = injectorsAt(plan, need(point))
       const limit = (plan.injectors as NonNullable<EnginePlan['injectors']>).dutyLimit
       return {
         figures: [
           figure('duty', 'share', found.duty),
           figure('crank power at the duty limit', 'power', found.fuelAtLimitKgPerS / burn.bsfcKgPerJ),
-          figure('static flow needed of each', 'volumeFlow', found.flowNeededM3PerS),
+          figure('static flow needed of each', 'injectorFlow', found.flowNeededM3PerS),
         ],
         warnings: [...found.warnings, ...(found.duty > limit ? [`The duty is over the limit of ${(100 * limit).toFixed(0)} %.`] : [])],
       }
     }),
-    make(
-      'pumps',
-      'Fuel pumps',
-      'engine.fuel-pump',
-      'a margin of 15 to 30 %; in top classes all of it with one pump failed (common practice, no source)',
-      () => {
-        const found = pumpsAt(plan, need(point), need(path))
-        const pump = plan.pump as NonNullable<EnginePlan['pump']>
-        const oneLess = ((pump.count - 1) * found.flowPerPumpM3PerS) / found.demandM3PerS - 1
-        return {
-          figures: [
-            figure('at this pressure above the air', 'pressure', found.outletPressurePa),
-            figure('they give', 'volumeFlow', pump.count * found.flowPerPumpM3PerS),
-            figure('margin', 'share', found.marginReached),
-            figure('margin with one failed', 'share', oneLess),
-          ],
-          warnings: [
-            ...(found.isEnough ? [] : [`The margin is under the ${(100 * pump.margin).toFixed(0)} % that is wanted.`]),
-            ...(found.oneMayFail ? [] : ['With one pump failed the engine runs out of fuel: have the control cut power when pressure falls.']),
-          ],
-        }
-      },
-    ),
+    make('pumps', 'Fuel pumps', 'engine.fuel-pump', [range('margin; in top classes with one pump failed', 'share', 0.15, 0.3)], () => {
+      const found = pumpsAt(plan, need(point), need(path))
+      const pump = plan.pump as NonNullable<EnginePlan['pump']>
+      const oneLess = ((pump.count - 1) * found.flowPerPumpM3PerS) / found.demandM3PerS - 1
+      return {
+        figures: [
+          figure('at this pressure above the air', 'pressure', found.outletPressurePa),
+          figure('they give', 'volumeFlow', pump.count * found.flowPerPumpM3PerS),
+          figure('margin', 'share', found.marginReached),
+          figure('margin with one failed', 'share', oneLess),
+        ],
+        warnings: [
+          ...(found.isEnough ? [] : [`The margin is under the ${(100 * pump.margin).toFixed(0)} % that is wanted.`]),
+          ...(found.oneMayFail ? [] : ['With one pump failed the engine runs out of fuel: have the control cut power when pressure falls.']),
+        ],
+      }
+    }),
     make(
       'bmep',
       'Torque and mean pressure',
       'engine.bmep',
-      `${air.isBoosted ? '15 to 35 bar with boost' : '9 to 15 bar without boost'} (common practice, no source)`,
+      [range(air.isBoosted ? 'mean pressure with boost' : 'mean pressure without boost', 'pressure', air.isBoosted ? 15e5 : 9e5, air.isBoosted ? 35e5 : 15e5)],
       () => {
         const torque = greatestTorqueNm(plan, need(point).crankPowerW)
         const found = judgeBmep(torque, engine.displacementM3, engine.strokes)
@@ -224,33 +244,40 @@ export function workEnginePlan(plan: EnginePlan, loss: DrivelineLoss): WorkedPla
       'piston',
       'Piston',
       'engine.piston-speed',
-      'mean speed 20 m/s in production, 25 racing; 20 to 50 km/s² at the top (common practice, no source)',
+      [range('mean speed, racing', 'pistonSpeed', null, 25), range('times gravity at the top, racing', 'ratio', 30_000 / GRAVITY, 50_000 / GRAVITY)],
       () => {
         if (engine.strokeM === null || engine.rodM === null) throw new CalculationError('missing', 'strokeM', 'Stroke and rod length are not given yet.')
         const found = pistonMotion({ strokeM: engine.strokeM, rodM: engine.rodM, speedRpm: engine.redlineRpm })
         return {
           figures: [
-            figure('mean speed at the redline', 'speed', found.meanSpeedMps),
-            figure('greatest speed', 'speed', found.peakSpeedMps),
-            figure('acceleration at the top, over gravity', 'ratio', found.topAccelerationMps2 / 9.80665),
+            figure('mean speed at the redline', 'pistonSpeed', found.meanSpeedMps),
+            figure('greatest speed', 'pistonSpeed', found.peakSpeedMps),
+            figure('times gravity at the top', 'ratio', found.topAccelerationMps2 / GRAVITY),
           ],
           warnings: found.warnings,
         }
       },
     ),
-    make('heat', 'Heat', 'engine.heat', '17 to 30 % of the fuel, or 50 to 60 % of the power (handbooks, from memory; common practice)', () => {
-      const found = need(point)
-      const { heatingValueJPerKg } = found.fuel
-      const heat = heatToCoolant({
-        school: burn.heatSchool,
-        share: burn.coolantShare,
-        powerW: found.crankPowerW,
-        fuelKgPerS: found.flows.fuelKgPerS,
-        heatingValueJPerKg,
-        lambda: burn.lambda,
-      })
-      return { figures: [figure('to the coolant', 'power', heat), figure('coolant flow for 7 K', 'volumeFlow', coolantFlowM3PerS(heat, 7))] }
-    }),
+    make(
+      'heat',
+      'Heat',
+      'engine.heat',
+      [burn.heatSchool === 'shareOfFuel' ? range('share of the fuel', 'share', 0.17, 0.3) : range('share of the power', 'share', 0.5, 0.6)],
+      () => {
+        const found = need(point)
+        const { heatingValueJPerKg } = found.fuel
+        const heat = heatToCoolant({
+          school: burn.heatSchool,
+          share: burn.coolantShare,
+          powerW: found.crankPowerW,
+          fuelKgPerS: found.flows.fuelKgPerS,
+          heatingValueJPerKg,
+          lambda: burn.lambda,
+        })
+        return { figures: [figure('to the coolant', 'power', heat), figure('coolant flow for 7 K', 'volumeFlow', coolantFlowM3PerS(heat, 7))] }
+      },
+      'handbooks, from memory; common practice',
+    ),
   ]
   const open: readonly PlanStepKey[] = [...(plan.injectors ? [] : (['injectors'] as const)), ...(plan.pump ? [] : (['pumps'] as const))]
   const refused = steps.find(

@@ -207,7 +207,8 @@ export class PullReader {
     const check = this.checkUnits()
     const read = this.pulls.map((pull) => readPull(pull, columns))
     const notes = read.flatMap((pull) => (pull.cutRowCount > 0 ? [`Pull ${pull.label}: ${pull.cutRowCount} rows of falling speed were cut.`] : []))
-    if (this.skippedLines > 0) notes.push(`${this.skippedLines} ${this.skippedLines === 1 ? 'line' : 'lines'} before the heading were left out.`)
+    if (this.skippedLines > 0)
+      notes.push(this.skippedLines === 1 ? 'One line before the heading was left out.' : `${this.skippedLines} lines before the heading were left out.`)
     if (this.decimalMark === ',') notes.push('Numbers were read with a decimal comma.')
     return {
       columns: named(this.heading, columns),
@@ -247,7 +248,7 @@ export class PullReader {
     throw new CalculationError(
       'inconsistent',
       'units',
-      `Power and torque do not fit each other: power over torque times speed is ${check.ratio.toPrecision(4)} instead of 1. Likely cause: ${check.cause}. Say below in which unit each column is, or correct the file, and read it again.`,
+      `Power and torque do not fit each other: power over torque times speed is ${check.ratio.toPrecision(4)} instead of 1. Likely cause: ${check.cause}. Say in which unit each column is, or correct the file, and read it again.`,
     )
   }
 }

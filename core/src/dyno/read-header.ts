@@ -75,16 +75,12 @@ export function readColumns(headings: readonly string[], unitRow: readonly strin
   const seen = new Set(columns.map((column) => column.role))
   const listed = headings.map((heading) => `"${heading.trim()}"`).join(', ')
   if (!seen.has('speed'))
-    throw new CalculationError(
-      'missing',
-      'speed',
-      `The heading has no column of engine speed. Found ${listed}. Head one "rpm", or say below which column is what.`,
-    )
+    throw new CalculationError('missing', 'speed', `The heading has no column of engine speed. Found ${listed}. Head one "rpm", or say which column is what.`)
   if (!seen.has('power') && !seen.has('torque')) {
     throw new CalculationError(
       'missing',
       'power',
-      `The heading has no column of power or torque. Found ${listed}. Head one "power kW" or "torque Nm", or say below which column is what.`,
+      `The heading has no column of power or torque. Found ${listed}. Head one "power kW" or "torque Nm", or say which column is what.`,
     )
   }
   return columns.map(withKnownUnit)
@@ -128,12 +124,12 @@ function withKnownUnit(column: ChannelColumn): ChannelColumn {
     throw new CalculationError(
       'missing',
       column.role,
-      `The ${column.role} column "${column.name}" names no unit. Pick ${choices} below and read the file again.`,
+      `The ${column.role} column "${column.name}" names no unit. Say that it is in ${choices}, or correct the file, and read it again.`,
     )
   }
   const unit = findUnit(kind, typed)
   if (!unit) {
-    const cure = kind === 'engineSpeed' ? 'Engine speed is read in rpm.' : `Pick ${choices} below and read the file again.`
+    const cure = kind === 'engineSpeed' ? 'Engine speed is read in rpm.' : `Say that it is in ${choices}, or correct the file, and read it again.`
     throw new CalculationError('unknown-unit', column.role, `The ${column.role} column "${column.name}" is in "${typed}", a unit nobody here knows. ${cure}`)
   }
   return { ...column, unit: unit.symbol }

@@ -24,6 +24,8 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     volumeFlow: 'L/h',
     current: 'A',
     fuelUse: 'g/kWh',
+    injectorFlow: 'cm³/min',
+    pistonSpeed: 'm/s',
     duration: 'min',
   },
   imperial: {
@@ -46,6 +48,8 @@ export const UNIT_SETS: Record<UnitSetName, Record<QuantityKind, string>> = {
     volumeFlow: 'US gal/h',
     current: 'A',
     fuelUse: 'lb/hp·h',
+    injectorFlow: 'cm³/min',
+    pistonSpeed: 'ft/min',
     duration: 'min',
   },
 }

@@ -20,6 +20,8 @@ export type QuantityKind =
   | 'volumeFlow'
   | 'current'
   | 'fuelUse'
+  | 'injectorFlow'
+  | 'pistonSpeed'
   | 'duration'
 
 interface Unit {
@@ -130,6 +132,15 @@ export const UNITS: Record<QuantityKind, readonly Unit[]> = {
     { symbol: 'L/min', factor: 1 / 60_000, aliases: ['lpm'] },
     { symbol: 'cm³/min', factor: 1e-6 / 60, aliases: ['cc/min', 'ccm', 'cm3/min', 'ml/min', 'cc'] },
     { symbol: 'US gal/h', factor: 3.785411784e-3 / 3600, aliases: ['usgal/h', 'gph', 'gal/h'] },
+  ],
+  injectorFlow: [
+    { symbol: 'm³/s', factor: 1, aliases: ['m3/s'] },
+    { symbol: 'cm³/min', factor: 1e-6 / 60, aliases: ['cc/min', 'ccm', 'cm3/min', 'ml/min', 'cc'] },
+    { symbol: 'L/h', factor: 1 / 3.6e6, aliases: ['lph', 'l/hr'] },
+  ],
+  pistonSpeed: [
+    { symbol: 'm/s', factor: 1, aliases: ['mps'] },
+    { symbol: 'ft/min', factor: 0.3048 / 60, aliases: ['fpm'] },
   ],
   current: [{ symbol: 'A', factor: 1, aliases: ['amp', 'amps', 'ampere'] }],
   fuelUse: [

@@ -100,7 +100,7 @@ describe('a file that nobody can guess', () => {
     expect(shown.body.firstRows[0]).toEqual(rows(1)[0]?.split(','))
     expect((await send('preview', text)).status).toBe(422)
     const read = await send('preview', text, randomUUID(), `&mapping=${encodeURIComponent(mapping)}`)
-    expect(read.body).toMatchObject({ pulls: [{ rowCount: 40 }], notes: ['1 line before the heading were left out.'] })
+    expect(read.body).toMatchObject({ pulls: [{ rowCount: 40 }], notes: ['One line before the heading was left out.'] })
   })
   it('refuses a mapping that is none', async () => {
     for (const bad of ['not json', '[{"heading":"CH1","role":"horse","unit":""}]'])

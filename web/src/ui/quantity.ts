@@ -31,6 +31,8 @@ const PLAIN_DECIMALS: Record<QuantityKind, number> = {
   volumeFlow: 0,
   current: 1,
   fuelUse: 0,
+  injectorFlow: 0,
+  pistonSpeed: 1,
   duration: 0,
 }
 

@@ -101,7 +101,9 @@ function Goal({ row, dueText }: { row: BoardRow; dueText: string }) {
         <strong>{value}</strong> {SENSE_WORDS[record.sense]}
         {high && <strong> {high}</strong>}
         {dueText && <span className="text-quiet">, {dueText}</span>}
-        {row.goal.kind === 'limit' && <span className="text-quiet">, {LIMIT_WORDS[row.goal.record.source]}</span>}
+        {row.goal.kind === 'limit' && (
+          <span className="text-quiet">, {row.ratedPart ? `rating of ${row.ratedPart}` : LIMIT_WORDS[row.goal.record.source]}</span>
+        )}
       </p>
       <Verdict row={row} />
     </>

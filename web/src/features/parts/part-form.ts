@@ -28,7 +28,7 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
   {
     name: 'ratings',
     label: 'What it can take, one a line',
-    hint: 'Such as: torque 480 N·m · fuel flow 1000 cc/min each on petrol · power 350 kW measured · boost 1.8 bar guess · duty 85 %',
+    hint: 'Such as: torque 480 N·m · power 350 kW measured · boost 1.8 bar guess · duty 85 % · fuel flow 850 cc/min each on petrol (an injector’s at the duty you allow)',
     type: 'textarea',
     section: 'Ratings',
     isWide: true,

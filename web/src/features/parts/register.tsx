@@ -29,40 +29,42 @@ export function Register({ records, edit }: { records: RecordsAnswer; edit: (id:
       <table className="w-full border-collapse max-[639px]:block">
         <thead className="max-[639px]:sr-only">
           <tr className="border-b border-line">
+            <th className="p-1.5">Kind</th>
             <th className="p-1.5">Part</th>
             <th className="p-1.5">It is</th>
             <th className="p-1.5">It can take</th>
             <th className="p-1.5 text-right">Mass, {units.mass}</th>
-            <th className="p-1.5 text-right">Cost</th>
+            <th className="p-1.5 text-right">Cost, whole</th>
             <th className="p-1.5">Life used</th>
           </tr>
         </thead>
         {byKind(records.parts).map((group) => (
           <tbody key={group.kind} className="max-[639px]:block">
-            <tr className="max-[639px]:block">
-              <th colSpan={6} scope="colgroup" className="px-1.5 pt-4 pb-1 text-[15px] font-bold text-ink max-[639px]:block">
-                {group.kind}
-              </th>
-            </tr>
-            {group.parts.map((part) => {
+            {group.parts.map((part, at) => {
               const life = lifeOf(part, records.partUses)
               const mass = wholeMassKg(part)
               const stage = stageOf(part)
               return (
                 <tr
                   key={part.id}
-                  className={`border-t border-line align-baseline max-[639px]:block max-[639px]:py-1.5 ${part.status === 'wornOut' ? 'text-faint' : ''}`}
+                  className={`${at > 0 ? 'border-t border-line/60' : 'border-t border-line'} align-baseline max-[639px]:block max-[639px]:py-1.5 ${part.status === 'wornOut' ? 'text-faint' : ''}`}
                 >
+                  <th
+                    scope="row"
+                    className={`w-[120px] p-1.5 text-sm font-bold text-ink max-[639px]:block max-[639px]:w-full ${at > 0 ? 'max-[639px]:sr-only' : ''}`}
+                  >
+                    <span className={at > 0 ? 'sr-only' : ''}>{group.kind}</span>
+                  </th>
                   <td className="p-1.5 max-[639px]:block">
                     <button type="button" className="word-link text-left font-semibold" onClick={() => edit(part.id)}>
                       {part.name}
                     </button>
                     {part.count > 1 && <span className="text-quiet"> × {part.count}</span>}
-                    {part.serial && <span className="block text-xs text-quiet">{part.serial}</span>}
+                    {part.serial && <span className="ml-2 text-xs text-quiet">{part.serial}</span>}
                   </td>
                   <td className="p-1.5 whitespace-nowrap max-[639px]:block">
                     {STATUS_WORDS[part.status]}
-                    {stage && <span className="block text-xs text-quiet">stage {stage.position}</span>}
+                    {stage && <span className="text-quiet">, stage {stage.position}</span>}
                   </td>
                   <td className="p-1.5 max-[639px]:block">
                     {part.ratings.length === 0 && <span className="text-faint">not said</span>}
@@ -77,7 +79,7 @@ export function Register({ records, edit }: { records: RecordsAnswer; edit: (id:
                   </td>
                   <td className="p-1.5 text-right whitespace-nowrap max-[639px]:block max-[639px]:text-left">
                     {moneyText(wholeCost(part))}
-                    {part.extras.length > 0 && <span className="block text-xs text-quiet">with {part.extras.length} more</span>}
+                    {part.extras.length > 0 && <span className="sr-only"> with {part.extras.length} more</span>}
                   </td>
                   <td className="p-1.5 whitespace-nowrap max-[639px]:block">
                     {life && part.life && (

@@ -120,7 +120,7 @@ export function CompareChart({ found, buildId, names, weakest }: CompareChartPro
       data: [...lines, ...gains],
       layout: {
         uirevision: 'zoom',
-        margin: { t: 8, r: 150, b: 40, l: 60 },
+        margin: { t: 8, r: 44, b: 40, l: 60 },
         xaxis: { title: { text: 'engine speed, rpm' }, tickformat: ',.0f', anchor: 'y3' as const },
         yaxis: { title: { text: `power, ${units.power}` }, domain: [0.68, 1] },
         yaxis2: { title: { text: `torque, ${units.torque}` }, domain: [0.34, 0.63] },
@@ -152,7 +152,7 @@ export function CompareChart({ found, buildId, names, weakest }: CompareChartPro
                   x: 0.01,
                   y: limit,
                   xanchor: 'left' as const,
-                  yanchor: 'bottom' as const,
+                  yanchor: 'top' as const,
                   showarrow: false,
                   text: `${weakest.name}: ${Math.round(limit)} ${units.torque}`,
                   font: { size: 11, color: colours.danger },

@@ -159,29 +159,33 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
               </p>
             ))}
           </section>
-          <Sides found={found} names={[setName('first', first), setName('second', second)]} />
-          <section>
-            <div className="mb-1 flex items-baseline gap-4">
-              <h2>Power over torque over gain, against engine speed</h2>
-              <CsvButton
-                name={`${records.build.name}-gain`}
-                table={() => ({
-                  head: ['Engine speed (rpm)', `Gain (${units.power})`, `Low (${units.power})`, `High (${units.power})`],
-                  rows: found.gainBySpeed.map(({ speedRpm, gainW, lowW, highW }) => [
-                    speedRpm,
-                    ...[gainW, lowW, highW].map((watts) => (watts === null ? null : fromSi('power', watts, units.power))),
-                  ]),
-                })}
+          <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_430px]">
+            <section className="min-w-0">
+              <div className="mb-1 flex items-baseline gap-4">
+                <h2>Power over torque over gain, against engine speed</h2>
+                <CsvButton
+                  name={`${records.build.name}-gain`}
+                  table={() => ({
+                    head: ['Engine speed (rpm)', `Gain (${units.power})`, `Low (${units.power})`, `High (${units.power})`],
+                    rows: found.gainBySpeed.map(({ speedRpm, gainW, lowW, highW }) => [
+                      speedRpm,
+                      ...[gainW, lowW, highW].map((watts) => (watts === null ? null : fromSi('power', watts, units.power))),
+                    ]),
+                  })}
+                />
+              </div>
+              <CompareChart
+                found={found}
+                buildId={records.build.id}
+                names={['from', 'to']}
+                weakest={weakest && { name: weakest.part.name, torqueNm: weakest.torqueNm }}
               />
-            </div>
-            <CompareChart
-              found={found}
-              buildId={records.build.id}
-              names={['from', 'to']}
-              weakest={weakest && { name: weakest.part.name, torqueNm: weakest.torqueNm }}
-            />
-          </section>
-          <Crank records={records} wheelPowerW={Math.max(...found.second.meanCurve.powerW)} />
+            </section>
+            <aside className="grid content-start gap-6 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
+              <Sides found={found} names={[setName('first', first), setName('second', second)]} />
+              <Crank records={records} wheelPowerW={Math.max(...found.second.meanCurve.powerW)} />
+            </aside>
+          </div>
         </>
       )}
       <p className="text-xs text-quiet">

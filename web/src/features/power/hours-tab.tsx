@@ -133,13 +133,15 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
                   Nobody beside or behind the wheels, straps and tyres looked at before each set, fire extinguisher at hand, ears and eyes covered, exhaust gas
                   led out. First pulls low and short. Follow the operator’s rules; have fuel and brakes checked by qualified people.
                 </p>
-                <CsvButton
-                  name={`${build.name}-hours-stage-${position}`}
-                  table={() => ({
-                    head: ['From (h:min)', 'To (h:min)', 'What', 'Pulls'],
-                    rows: found.steps.map((step) => [clock(step.fromS), clock(step.toS), stepWords(step), step.pulls]),
-                  })}
-                />
+                <div>
+                  <CsvButton
+                    name={`${build.name}-hours-stage-${position}`}
+                    table={() => ({
+                      head: ['From (h:min)', 'To (h:min)', 'What', 'Pulls'],
+                      rows: found.steps.map((step) => [clock(step.fromS), clock(step.toS), stepWords(step), step.pulls]),
+                    })}
+                  />
+                </div>
               </aside>
             </div>
           )}

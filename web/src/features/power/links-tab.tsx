@@ -75,6 +75,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
     )
   const partOf = (id: string) => records.parts.find((part) => part.id === id)
   const first = swept.links.find(({ limitPowerW }) => limitPowerW !== null)
+  const isOver = (link: (typeof swept.links)[number]) => link.limitPowerW === swept.powersW[0]
   const place = plan.target.place === 'wheel' ? 'at the wheels' : 'at the crank'
   const holds = first === undefined || (first.limitPowerW as number) >= plan.target.powerW
   return (
@@ -82,13 +83,21 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
       <h2 className="mb-1 text-[20px]">
         {first === undefined
           ? `Nothing gives up below ${text('power', 2 * plan.target.powerW)} ${place}`
-          : `${partOf(first.partId)?.name} gives up first, at ${text('power', first.limitPowerW as number)} ${place}${holds ? '' : `: ${text('power', plan.target.powerW - (first.limitPowerW as number))} short of the target`}`}
+          : isOver(first)
+            ? `${partOf(first.partId)?.name} is over its limit already`
+            : `${partOf(first.partId)?.name} gives up first, at ${text('power', first.limitPowerW as number)} ${place}${holds ? '' : `: ${text('power', plan.target.powerW - (first.limitPowerW as number))} short of the target`}`}
       </h2>
       <p className="mb-2 text-quiet">
-        Headroom of each rating from {today === undefined ? 'half the target' : `today’s ${text('power', swept.powersW[0] as number)}`} to twice the target; 0 %
-        is the limit. A rating is what its maker or you say, not a promise.
+        Headroom of each rating from {text('power', swept.powersW[0] as number)} to twice the target. At 0 % it is at its limit; the numbers are those of the
+        rows below, dotted lines are guessed ratings.
       </p>
-      <LinksChart records={records} swept={swept} targetW={plan.target.powerW} powerUnit={units.power} />
+      <LinksChart
+        records={records}
+        swept={swept}
+        targetW={plan.target.powerW}
+        todayW={plan.target.place === 'wheel' ? (today ?? null) : null}
+        powerUnit={units.power}
+      />
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
       <section className="relative mt-3 overflow-x-auto" aria-label="Parts in order of failure" tabIndex={0}>
         <table className="w-full border-collapse whitespace-nowrap">
@@ -129,6 +138,8 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
                   <td className="p-1.5 text-right text-[16px] font-bold">
                     {link.limitPowerW === null ? (
                       <span className="text-sm font-normal text-quiet">not in the sweep</span>
+                    ) : isOver(link) ? (
+                      <span className="text-danger">now</span>
                     ) : (
                       format('power', link.limitPowerW).number
                     )}
@@ -192,16 +203,31 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
   )
 }
 
-const DASHES = ['solid', 'dash', 'dot', 'dashdot', 'longdash'] as const
-const MOST_NAMES = 9
+/** Lower than this the chart does not go: what is so far over its limit has its number at the edge. */
+const LOWEST = -0.5
 
-function LinksChart({ records, swept, targetW, powerUnit }: { records: RecordsAnswer; swept: WeakLinks; targetW: number; powerUnit: string }) {
+/** Headroom over power: each line has the number of its row where it meets its limit; one that holds has its name. Dotted: the rating is a guess. */
+function LinksChart({
+  records,
+  swept,
+  targetW,
+  todayW,
+  powerUnit,
+}: {
+  records: RecordsAnswer
+  swept: WeakLinks
+  targetW: number
+  todayW: number | null
+  powerUnit: string
+}) {
   const colours = useChartColours()
   const { data, layout } = useMemo(() => {
     const x = swept.powersW.map((powerW) => fromSi('power', powerW, powerUnit))
-    const nameOf = (partId: string) => records.parts.find(({ id }) => id === partId)?.name ?? ''
+    const partOf = (partId: string) => records.parts.find(({ id }) => id === partId)
     const lines = swept.links.map((link, i): Data => {
-      const name = `${nameOf(link.partId)}, ${RATING_SUBJECTS[link.subject].word}`
+      const part = partOf(link.partId)
+      const name = `${part?.name}, ${RATING_SUBJECTS[link.subject].word}`
+      const isGuess = part?.ratings[link.ratingIndex]?.known === 'guess'
       return {
         x,
         y: link.headrooms.map((value) => (value === null ? null : 100 * value)),
@@ -209,56 +235,55 @@ function LinksChart({ records, swept, targetW, powerUnit }: { records: RecordsAn
         mode: 'lines',
         name,
         line: {
-          color: i === 0 && link.limitPowerW !== null ? colours.danger : link.limitPowerW === null ? colours.slate : colours.pine,
-          width: i === 0 ? 2.6 : 1.6,
-          dash: DASHES[i % DASHES.length] ?? 'solid',
+          color: link.limitPowerW === null ? colours.slate : i === 0 ? colours.danger : colours.pine,
+          width: i === 0 ? 2.8 : 1.5,
+          dash: isGuess ? 'dot' : 'solid',
         },
         hovertemplate: `%{y:.0f} % left at %{x:.0f} ${powerUnit}<extra>${name}</extra>`,
       }
     })
-    const ends = swept.links
-      .map((link, i) => ({
-        i,
-        name: nameOf(link.partId),
-        last: link.headrooms.findLast((value) => value !== null) ?? 0,
-        at: link.headrooms.findLastIndex((value) => value !== null),
-      }))
-      .filter(({ at }) => at >= 0)
-      .slice(0, MOST_NAMES)
-    const low = Math.max(-1.2, Math.min(-0.15, ...swept.links.flatMap((link) => link.headrooms.filter((value) => value !== null))))
-    // Names at the ends, kept apart by their own height.
-    const spread = 100 * (1.05 - low)
-    let above = Number.POSITIVE_INFINITY
-    const annotations = [...ends]
-      .sort((a, b) => b.last - a.last)
-      .map(({ name, last, at }) => {
-        const y = Math.min(100 * Math.max(last, low), above - spread / 22)
-        above = y
-        return { x: x[at] as number, y, xanchor: 'left' as const, showarrow: false, text: name, font: { size: 11 } }
-      })
-    const target = fromSi('power', targetW, powerUnit)
-    const upright = (value: number) => ({
-      type: 'line' as const,
-      x0: value,
-      x1: value,
-      y0: 0,
-      y1: 1,
-      yref: 'paper' as const,
-      line: { color: colours.edge, width: 1, dash: 'dot' as const },
+    const [from, to] = [x[0] as number, x.at(-1) as number]
+    // Numbers on the line of the limit; those that would cover each other step up.
+    let before = Number.NEGATIVE_INFINITY
+    let level = 0
+    const numbers = swept.links.flatMap((link, i) => {
+      if (link.limitPowerW === null) return []
+      const at = fromSi('power', link.limitPowerW, powerUnit)
+      level = at - before < (to - from) / 45 ? level + 1 : 0
+      before = at
+      return [
+        { x: at, y: 0, yshift: 10 + 15 * level, showarrow: false, text: `<b>${i + 1}</b>`, font: { size: 12, color: i === 0 ? colours.danger : colours.ink } },
+      ]
     })
+    let above = Number.POSITIVE_INFINITY
+    const names = swept.links
+      .filter(({ limitPowerW }) => limitPowerW === null)
+      .map((link) => ({ name: partOf(link.partId)?.name ?? '', at: link.headrooms.findLastIndex((value) => value !== null), link }))
+      .filter(({ at }) => at >= 0)
+      .sort((a, b) => (b.link.headrooms[b.at] as number) - (a.link.headrooms[a.at] as number))
+      .map(({ name, at, link }) => {
+        const y = Math.min(100 * (link.headrooms[at] as number), above - 7)
+        above = y
+        return { x: x[at] as number, y, xanchor: 'left' as const, xshift: 4, showarrow: false, text: name, font: { size: 11 } }
+      })
+    const upright = (watts: number, name: string) => {
+      const at = fromSi('power', watts, powerUnit)
+      return {
+        shape: { type: 'line' as const, x0: at, x1: at, y0: 0, y1: 1, yref: 'paper' as const, line: { color: colours.edge, width: 1, dash: 'dash' as const } },
+        label: { x: at, y: 1, yref: 'paper' as const, yanchor: 'bottom' as const, showarrow: false, text: name, font: { size: 11 } },
+      }
+    }
+    const marks = [...(todayW === null ? [] : [upright(todayW, 'today')]), upright(targetW, 'target')]
     return {
       data: lines,
       layout: {
         margin: { t: 22, r: 190, b: 40, l: 56 },
-        xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [x[0] as number, x.at(-1) as number] },
-        yaxis: { title: { text: 'headroom, %' }, zeroline: true, zerolinewidth: 2, zerolinecolor: colours.ink, range: [100 * low, 105] },
-        shapes: [upright(target)],
-        annotations: [
-          ...annotations,
-          { x: target, y: 1, yref: 'paper' as const, yanchor: 'bottom' as const, showarrow: false, text: 'target', font: { size: 11 } },
-        ],
+        xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [from - (to - from) / 60, to] },
+        yaxis: { title: { text: 'headroom, %' }, zeroline: true, zerolinewidth: 2, zerolinecolor: colours.ink, range: [100 * LOWEST, 100] },
+        shapes: marks.map(({ shape }) => shape),
+        annotations: [...numbers, ...names, ...marks.map(({ label }) => label)],
       },
     }
-  }, [swept, records, targetW, powerUnit, colours])
-  return <Chart data={data} layout={layout} label="Headroom of each part by power" className="h-[380px] w-full" />
+  }, [swept, records, targetW, todayW, powerUnit, colours])
+  return <Chart data={data} layout={layout} label="Headroom of each part by power" className="h-[330px] w-full" />
 }

@@ -1,7 +1,7 @@
 import type { DeviceCommand, DeviceEntry, RecordsAnswer } from '@bold-ballast/contract'
 import { type PowerRoom, stopReasons } from '@bold-ballast/core'
 import { useMemo, useRef, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { api, readFailure } from '../../api/api.ts'
 import { useSender } from '../../api/use-sender.ts'
 import { useQuantities } from '../../ui/quantity.ts'
@@ -176,7 +176,14 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
       </section>
       <aside className="grid content-start gap-6 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
         <StorePull records={records} stream={stream} newSession={() => newSession(status)} />
-        {!stops && <p className="text-wait">No limits for breaking a pull off are set at this stage. Set them in Hours.</p>}
+        {!stops && (
+          <p className="text-wait">
+            No limits for breaking a pull off are set at this stage.{' '}
+            <Link to={`/builds/${records.build.id}/power?tab=hours&stage=${stageId}`} className="word-link">
+              Set them in Hours
+            </Link>
+          </p>
+        )}
         <p className="border-l-4 border-wait pl-3">
           Straps checked, nobody beside or behind the wheels, extraction on, a stop signal agreed. Whoever runs the dyno stops it, not this page.
         </p>

@@ -64,7 +64,7 @@ export const planFieldSpecs = (units: Units): FieldSpec[] => [
   { name: 'cooler', label: 'Cooler effectiveness', hint: '50 to 85 % (common practice, no source). Empty: no cooler.' },
   { name: 'coolant', label: 'What cools it, temperature', hint: 'Air or water into the cooler. Empty: as the air outside.' },
   { name: 'injectorCount', label: 'Injectors', section: 'Injectors; leave the number empty while none are chosen' },
-  { name: 'injectorFlow', label: 'Static flow of each', hint: 'Such as 1000 cc/min.' },
+  { name: 'injectorFlow', label: 'Static flow of each', hint: `in ${units.injectorFlow} unless a unit is typed` },
   { name: 'injectorRated', label: 'Rated at' },
   { name: 'injectorDelta', label: 'Rail over manifold', hint: 'What the regulator holds.' },
   { name: 'dutyLimit', label: 'Duty at most', hint: '80 to 85 % (common practice, no source).' },
@@ -142,7 +142,7 @@ export function planBody(read: FormReader): Record<string, unknown> {
         ? null
         : {
             count: read.count('injectorCount', 'Injectors', 1, 48),
-            ratedFlowM3PerS: of('injectorFlow', 'Static flow of each', 'volumeFlow'),
+            ratedFlowM3PerS: of('injectorFlow', 'Static flow of each', 'injectorFlow'),
             ratedPressurePa: of('injectorRated', 'Rated at', 'pressure'),
             pressureDifferencePa: of('injectorDelta', 'Rail over manifold', 'pressure'),
             dutyLimit: within('dutyLimit', 'Duty at most', 0.3, 1),
@@ -199,7 +199,7 @@ export function planDefaults(plan: Omit<EnginePlan, 'id' | 'stageId'>, units: Un
     cooler: shown('share', air.coolerEffectiveness),
     coolant: shown('temperature', air.coolantTemperatureK),
     injectorCount: plain(injectors?.count),
-    injectorFlow: injectors ? typedText('volumeFlow', injectors.ratedFlowM3PerS, 'cm³/min') : '',
+    injectorFlow: injectors ? typedText('injectorFlow', injectors.ratedFlowM3PerS, 'cm³/min') : '',
     injectorRated: shown('pressure', injectors?.ratedPressurePa ?? 300_000),
     injectorDelta: shown('pressure', injectors?.pressureDifferencePa ?? 300_000),
     dutyLimit: shown('share', injectors?.dutyLimit ?? 0.85),

@@ -108,6 +108,31 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
   )
 }
 
+/** What is usual of a step, in the picked units, and where that comes from. */
+function Usual({ step }: { step: PlanStep }) {
+  const { text, format } = useQuantities()
+  if (step.usual.length === 0) return <span />
+  const shown = (kind: PlanStep['usual'][number]['kind'], value: number) =>
+    text(kind, value, kind === 'ratio' ? { decimals: value > 20 ? 0 : 2 } : { decimals: 0 })
+  return (
+    <p className="text-xs text-quiet">
+      usual{' '}
+      {step.usual.map(({ word, kind, low, high }, i) => (
+        <span key={word}>
+          {i > 0 && '; '}
+          {word}{' '}
+          {low === null
+            ? `up to ${shown(kind, high ?? 0)}`
+            : high === null
+              ? `from ${shown(kind, low)}`
+              : `${format(kind, low, kind === 'ratio' ? { decimals: low > 20 ? 0 : 2 } : { decimals: 0 }).number} to ${shown(kind, high)}`}
+        </span>
+      ))}{' '}
+      ({step.usualFrom})
+    </p>
+  )
+}
+
 function Steps({ steps }: { steps: readonly PlanStep[] }) {
   const { text } = useQuantities()
   return (
@@ -138,7 +163,7 @@ function Steps({ steps }: { steps: readonly PlanStep[] }) {
               </p>
             ))}
           </div>
-          <p className="text-xs text-quiet">{step.usual}</p>
+          <Usual step={step} />
         </li>
       ))}
     </ol>

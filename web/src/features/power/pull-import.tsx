@@ -1,7 +1,7 @@
 import type { PullColumns, PullPreview, RecordsAnswer } from '@bold-ballast/contract'
 import type { ColumnMapping } from '@bold-ballast/core'
-import { useState } from 'react'
-import { api } from '../../api/api.ts'
+import { useRef, useState } from 'react'
+import { api, readFailure } from '../../api/api.ts'
 import { useSender } from '../../api/use-sender.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
@@ -29,27 +29,41 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   const [chosen, setChosen] = useState<readonly Chosen[]>([])
   const [mapping, setMapping] = useState<ColumnMapping[]>(remembered ? [...remembered.columns] : [])
   const [isTold, setIsTold] = useState(false)
+  const [isOpen, setIsOpen] = useState(false)
   const [found, setFound] = useState(NO_COLUMNS)
   const [preview] = api.usePreviewPullsMutation()
   const [importPulls] = api.useImportPullsMutation()
   const [readColumns] = api.usePullColumnsMutation()
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
+  const [refusal, setRefusal] = useState<string | null>(null)
+  const [isReading, setIsReading] = useState(false)
+  const latest = useRef(0)
   const sender = useSender()
   const isBusy = sender.state.status === 'sending' || sender.state.status === 'waiting'
   const query = ({ file, importId }: Chosen, columns: readonly ColumnMapping[]) => ({ buildId, sessionId: session.id, importId, file, mapping: columns })
   const readAll = async (files: readonly Chosen[], columns: readonly ColumnMapping[]) => {
     const fresh = files.map((entry) => ({ ...entry, report: null }))
+    const turn = ++latest.current
+    // What was asked before and answers late is not taken for an answer to this.
+    const isLate = () => turn !== latest.current
     setChosen(fresh)
+    setRefusal(null)
+    setIsReading(true)
     const first = fresh[0]
-    if (!first) return
-    const seen = await readColumns(query(first, columns))
-    setFound(seen.data ?? NO_COLUMNS)
+    const seen = first && (await readColumns(query(first, columns)))
+    if (isLate()) return
+    setFound(seen?.data ?? NO_COLUMNS)
     for (const [i, entry] of fresh.entries()) {
-      const report = await sender.send(() => preview(query(entry, columns)).unwrap())
-      if (!report) return
-      setChosen((now) => now.map((other, at) => (at === i ? { ...other, report } : other)))
+      const { data: report, error } = await preview(query(entry, columns))
+      if (isLate()) return
+      if (error) {
+        setRefusal(`${fresh.length > 1 ? `${entry.file.name}: ` : ''}${readFailure(error).message}`)
+        break
+      }
+      setChosen((now) => now.map((other, at) => (at === i ? { ...other, report: report ?? null } : other)))
     }
+    setIsReading(false)
   }
   const take = (files: readonly File[]) =>
     void readAll(
@@ -99,18 +113,24 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
       <TypedCurve read={(file) => take([file])} />
       <SheetReader records={records} session={session} read={(file) => take([file])} />
       {columns.length > 0 && (
-        <details className="mt-3" open={sender.state.status === 'failed'}>
+        <details className="mt-3" open={isOpen || refusal !== null} onToggle={(event) => setIsOpen(event.currentTarget.open)}>
           <summary className="min-h-6 cursor-pointer font-semibold">Which column is what</summary>
           <ColumnTable columns={columns} firstRows={found.firstRows} change={change} />
           <p className="text-xs text-quiet">What you say here is remembered for {session.dynoName}.</p>
         </details>
       )}
       <div className="mt-3">
-        {sender.state.status === 'sending' && <p role="status">Reading …</p>}
+        {isReading && <p role="status">Reading …</p>}
+        {sender.state.status === 'sending' && <p role="status">Storing …</p>}
+        {refusal && (
+          <p role="alert" className="border-l-4 border-danger py-1 pl-3">
+            {refusal}
+          </p>
+        )}
         {sender.state.status === 'waiting' && <p role="status">{sender.state.message}</p>}
         {sender.state.status === 'failed' && (
           <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-            {chosen.length > 1 && `${chosen.find(({ report, isStored }) => report === null || !isStored)?.file.name}: `}
+            {chosen.length > 1 && `${chosen.find(({ isStored }) => !isStored)?.file.name}: `}
             {sender.state.failure.message}
           </p>
         )}
