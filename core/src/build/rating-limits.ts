@@ -12,6 +12,8 @@ import type { BuildRecords, Limit, Part } from './records.ts'
 /** The part of the finished car that carries least torque, and what that is at the place the build counts power. */
 export interface WeakestTorque {
   readonly part: Part
+  /** How its rating is known. */
+  readonly known: Part['ratings'][number]['known']
   readonly crankTorqueNm: number
   /** Where the build counts power, at the speed of the greatest torque. */
   readonly torqueNm: number
@@ -21,7 +23,7 @@ export interface WeakestTorque {
 export function weakestTorque(records: BuildRecords): WeakestTorque | undefined {
   const last = records.stages.length - 1
   const rated = partsAtStage(records, last).flatMap((part) =>
-    part.ratings.flatMap((rating) => (rating.of === 'crankTorque' ? [{ part, crankTorqueNm: ratedLimit(part, rating) }] : [])),
+    part.ratings.flatMap((rating) => (rating.of === 'crankTorque' ? [{ part, known: rating.known, crankTorqueNm: ratedLimit(part, rating) }] : [])),
   )
   const [weakest] = rated.sort((a, b) => a.crankTorqueNm - b.crankTorqueNm)
   const curve = weakest && curveAtStage(makeCar(records), last)?.curve

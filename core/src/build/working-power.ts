@@ -1,4 +1,5 @@
 import { curvePeakTorque } from '../dyno/curve.ts'
+import { leastProof } from '../proof/quantity.ts'
 import type { StageValues } from './metrics.ts'
 import { curveAtStage } from './power-at-stage.ts'
 import { weakestTorque } from './rating-limits.ts'
@@ -72,30 +73,33 @@ export function powerWorking(values: StageValues, position: number): Working | u
   }
 }
 
+/** The part that carries least torque, and that at the place the build counts power; with an id, only where that part is the limit. */
+export function ratingLines(values: StageValues, limitId?: string): WorkingLine[] {
+  const weakest = weakestTorque(values.car.records)
+  if (!weakest || (limitId !== undefined && weakest.part.id !== limitId)) return []
+  return [
+    {
+      label: `${weakest.part.name} carries, at the crank`,
+      value: weakest.crankTorqueNm,
+      kind: 'torque',
+      proof: weakest.known,
+      note: 'the weakest rating of the finished car',
+    },
+    {
+      label: 'the same where the build counts power',
+      value: weakest.torqueNm,
+      kind: 'torque',
+      proof: leastProof(weakest.known, 'calculated'),
+      note: 'through the build’s driveline loss',
+    },
+  ]
+}
+
 /** The greatest torque of a stage's curve, with the power it rests on and the part that carries least. */
 export function torqueWorking(values: StageValues, position: number): Working | undefined {
   const [power, torque, found] = [values.power(position), values.value('peakTorque', position), curveAtStage(values.car, position)]
   if (!power || !torque || !found) return undefined
   const { speedRpm } = curvePeakTorque(found.curve)
-  const weakest = weakestTorque(values.car.records)
-  const rated: WorkingLine[] = weakest
-    ? [
-        {
-          label: `${weakest.part.name} carries, at the crank`,
-          value: weakest.crankTorqueNm,
-          kind: 'torque',
-          proof: 'catalogue',
-          note: 'the weakest rating of the finished car',
-        },
-        {
-          label: 'the same where the build counts power',
-          value: weakest.torqueNm,
-          kind: 'torque',
-          proof: 'calculated',
-          note: 'through the build’s driveline loss',
-        },
-      ]
-    : []
   return {
     title: `Peak torque at ${stageName(values, position)}`,
     calculation: 'dyno.power-torque',
@@ -103,7 +107,7 @@ export function torqueWorking(values: StageValues, position: number): Working | 
     lines: [
       { label: 'power of the stage', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
       { label: 'engine speed of the greatest torque', value: speedRpm, kind: 'engineSpeed' },
-      ...rated,
+      ...ratingLines(values),
     ],
     remarks: [
       ...(found.scaledFromPosition === null ? [] : [`The curve is scaled from ${stageName(values, found.scaledFromPosition)}.`]),

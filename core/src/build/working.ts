@@ -10,7 +10,7 @@ import type { BuildRecords, Limit, Metric, Target } from './records.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
 import { centreWorking, heightWorking, plannedFrontWorking } from './working-centres.ts'
 import { day, guessFactor, stageName, type Working, type WorkingLine } from './working-line.ts'
-import { powerWorking, torqueWorking } from './working-power.ts'
+import { powerWorking, ratingLines, torqueWorking } from './working-power.ts'
 import { padLines, pullWorking, sessionWorking, unexplainedWorking, weighingWorking } from './working-records.ts'
 
 export const WORKING_SUBJECTS = [
@@ -244,6 +244,14 @@ function goalLines(values: StageValues, metric: Metric, position: number): Worki
 
 const senseWords = { atMost: 'or less', atLeast: 'or more', between: 'from' } as const
 
+const METRIC_CALCULATIONS: Record<Metric, string> = {
+  massReady: 'build.mass-at-stage',
+  wheelPower: 'build.power-at-stage',
+  peakTorque: 'dyno.power-torque',
+  powerToMass: 'mass.power-to-weight',
+  frontShare: 'mass.corners',
+}
+
 function goalWorking(values: StageValues, target: Target | undefined, today: string): Working | undefined {
   if (!target) return undefined
   const verdict = targetVerdict(values, target, today)
@@ -251,12 +259,7 @@ function goalWorking(values: StageValues, target: Target | undefined, today: str
   const value = values.value(target.metric, verdict.verdictPosition)
   return {
     title: `Verdict on ${word.toLowerCase()}: ${verdict.word}`,
-    calculation:
-      METRIC_INFO[target.metric].provedBy.length > 1
-        ? 'mass.power-to-weight'
-        : METRIC_INFO[target.metric].provedBy[0] === 'mass'
-          ? 'build.mass-at-stage'
-          : 'build.power-at-stage',
+    calculation: METRIC_CALCULATIONS[target.metric],
     result: { label: value && proofRank(value.proof) >= 3 ? 'how sure the verdict is' : 'chance that the plan makes it', value: verdict.chance, kind: 'share' },
     lines: [
       { label: `goal, ${senseWords[target.sense]}`, value: target.value, kind, typed: target.typed },
@@ -277,10 +280,11 @@ function limitWorking(values: StageValues, limit: Limit | undefined): Working | 
   const value = values.value(limit.metric, verdict.verdictPosition)
   return {
     title: `Limit on ${word.toLowerCase()}: ${verdict.word}`,
-    calculation: limit.metric === 'wheelPower' ? 'build.power-at-stage' : limit.metric === 'powerToMass' ? 'mass.power-to-weight' : 'build.mass-at-stage',
+    calculation: METRIC_CALCULATIONS[limit.metric],
     result: { label: 'chance to keep the limit', value: value ? chanceOf(limit, value.distribution) : null, kind: 'share' },
     lines: [
       { label: `limit, ${senseWords[limit.sense]}`, value: limit.value, kind, typed: limit.typed },
+      ...ratingLines(values, limit.id),
       ...goalLines(values, limit.metric, verdict.verdictPosition),
     ],
     remarks: [`Holds from ${stageName(values, verdict.fromPosition)} on. Broken is a measured value on the wrong side; would break, a predicted one.`],
