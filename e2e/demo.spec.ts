@@ -19,7 +19,8 @@ test('the demo shows its numbers, verdicts and what to do next', async ({ page }
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
   await openDemo(page)
   const table = page.getByRole('region', { name: 'Targets and limits by stage' })
-  await expect(table.getByRole('row')).toHaveCount(6)
+  await expect(table.getByRole('row')).toHaveCount(7)
+  await expect(table.getByRole('row', { name: /Peak torque/ })).toContainText('rating of Six-speed, as bought')
   await expect(page.getByRole('img', { name: 'proof: confirmed' }).first()).toBeVisible()
   await expect(page.getByRole('link', { name: /kg unexplained/ })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Two dyno sessions disagree' })).toBeVisible()
@@ -89,6 +90,14 @@ const SCREENS = [
   'devices',
   'power',
   'power?tab=compare',
+  'power?tab=plan',
+  'power?tab=links',
+  'power?tab=hours&stage=c87ced6d-11a6-4ad2-87c7-ac10083d0a2f',
+  'power?tab=live',
+  'parts',
+  'parts?tab=beside',
+  'parts?tab=shelf',
+  'parts?do=part',
   'log',
   '/open',
   '/formulas',
@@ -145,6 +154,10 @@ test('nothing scrolls sideways on a phone', async ({ page }) => {
     'plan',
     'plan?tab=car',
     'power',
+    ...['compare', 'plan', 'links', 'hours', 'live'].map((tab) => `power?tab=${tab}`),
+    'parts',
+    'parts?tab=beside',
+    'parts?tab=shelf',
     'devices',
     'log',
     'weight',

@@ -189,7 +189,7 @@ test.describe('files', () => {
     expect(row?.[1]).toBe("'=cmd|calc")
     expect(row?.[head.indexOf('Mass, all pieces (kg)')]).toBe('-1.25')
     expect(new Set(data.map((cells) => cells.length)).size).toBe(1)
-    for (const room of ['board', 'log', 'plan', 'plan?tab=goals', 'weight?tab=scales', 'power']) {
+    for (const room of ['board', 'log', 'plan', 'plan?tab=goals', 'weight?tab=scales', 'power', 'power?tab=links', 'parts']) {
       await page.goto(`${build}/${room}`)
       const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^CSV/ }).first().click()])
       expect(Papa.parse((await textOf(download)).trim()).data.length, room).toBeGreaterThan(1)
@@ -227,7 +227,7 @@ test.describe('large, small and broken', () => {
     test(`nothing scrolls sideways at ${width} px with the large build`, async ({ page }) => {
       await page.setViewportSize({ width, height: 800 })
       const build = await importFile(page, withoutSamples({ name: `Heron ${width}`, lineCount: 600, pullCount: 10 }))
-      for (const route of ['board', 'plan', 'plan?tab=goals', 'weight', 'weight?tab=scales', 'power', 'log']
+      for (const route of ['board', 'plan', 'plan?tab=goals', 'weight', 'weight?tab=scales', 'power', 'power?tab=links', 'parts', 'parts?tab=beside', 'log']
         .map((room) => `${build}/${room}`)
         .concat('/', '/open', '/formulas/mass.forecast')) {
         await page.goto(route)
@@ -266,6 +266,13 @@ test.describe('large, small and broken', () => {
       ['weight', 'Stage 0 holds no changes'],
       ['weight?tab=scales', 'scales'],
       ['power', 'No dyno session yet'],
+      ['power?tab=compare', 'No dyno session yet'],
+      ['power?tab=plan', 'The engine is not planned yet'],
+      ['power?tab=links', 'There is no engine plan yet'],
+      ['power?tab=hours', 'No hours at the dyno are planned'],
+      ['power?tab=live', 'No dyno is connected'],
+      ['parts', 'Nothing here yet'],
+      ['parts?tab=shelf', 'Five of 1 300 cc'],
       ['plan?tab=goals', 'target'],
       ['log', 'imported the build Empty'],
     ]) {

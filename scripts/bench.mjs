@@ -182,6 +182,39 @@ const ballastCar = {
   crossRfLr: { value: 0.499 },
 }
 
+/** A dyno file of 60 pulls of 2,000 samples, and the sweep that finds the weak links. */
+async function powerRooms(build, sessionId, otherId, file) {
+  const rows = ['Pull,Engine speed [rpm],Power [kW],Torque [N·m],Boost [kPa],Lambda']
+  for (let pull = 1; pull <= 60; pull++) {
+    for (let k = 0; k < 2000; k++) {
+      const rpm = 2000 + k * 2.6
+      const watts = (250_000 + 300 * pull) * Math.sin((Math.PI / 2) * Math.min(1.15, rpm / 6500))
+      rows.push(`${pull},${rpm.toFixed(1)},${(watts / 1000).toFixed(3)},${(watts / ((rpm * Math.PI) / 30)).toFixed(2)},${(180 - rpm / 100).toFixed(1)},0.82`)
+    }
+  }
+  const body = rows.join('\r\n')
+  const send = (id) =>
+    request(`/builds/${build.id}/sessions/${id}/pull-files?mode=import&importId=${randomUUID()}`, {
+      method: 'POST',
+      headers: { 'content-type': 'text/csv' },
+      body,
+    })
+  await send(otherId)
+  putTimes(`CSV of ${(body.length / 1e6).toFixed(1)} MB, 60 pulls of 2,000 samples: sent to stored`, await times(3, () => send(sessionId)), '< 1000')
+  const { buildRecordsSchema, lossOf, partsAtStage, weakLinks } = await import('../core/src/index.ts')
+  const records = buildRecordsSchema.parse({ ...file, pulls: [] })
+  const sweep = () =>
+    weakLinks({
+      plan: records.enginePlans[0],
+      loss: lossOf(records.build),
+      parts: partsAtStage(records, 11),
+      all: records.parts,
+      fromPowerW: 160_000,
+      toPowerW: 520_000,
+    })
+  putTimes(`weak link sweep, ${sweep().links.length} ratings of ${records.parts.length} parts`, await times(20, sweep), '< 100')
+}
+
 /** Ballast and the value of a measurement, as the worker and the screens work them out, without HTTP. */
 async function weightRooms() {
   const { planBallast, highsSolver, findCalculation, runCalculation } = await import('../core/src/index.ts')
@@ -200,8 +233,123 @@ async function weightRooms() {
   putTimes('value of measurement for each of 300 parts', await times(100, () => runCalculation(forecast, { knownKg: 900, parts })), '< 50')
 }
 
+/** Twenty pulls of two sessions laid over each other, drawn first, with another band, and in the other theme. */
+async function curvesInBrowser(page, build) {
+  const records = await json(`/builds/${build.id}/records`)
+  const bySession = records.sessions
+    .map(({ id }) => ({ id, pulls: records.pulls.filter((pull) => pull.sessionId === id) }))
+    .filter(({ pulls }) => pulls.length >= 10)
+  const [first, second] = bySession
+  const ten = ({ pulls }) =>
+    pulls
+      .slice(0, 10)
+      .map(({ position }) => position)
+      .join('.')
+  const address20 = `/builds/${build.id}/power?tab=compare&first=${first.id}&second=${second.id}&firstPulls=${ten(first)}&secondPulls=${ten(second)}`
+  const chart = '[aria-label^="Power, torque and gain"]'
+  const drawn = []
+  for (let i = 0; i < 5; i++) {
+    await page.goto(`${address}/builds/${build.id}/power?tab=compare&first=${first.id}&second=${second.id}&firstPulls=0&secondPulls=1`)
+    await page.locator(`${chart} .main-svg`).first().waitFor()
+    await page.waitForTimeout(500)
+    drawn.push(
+      await page.evaluate(
+        ([to, selector]) =>
+          new Promise((resolve) => {
+            const from = performance.now()
+            history.pushState({}, '', to)
+            dispatchEvent(new PopStateEvent('popstate'))
+            const look = () =>
+              document.querySelectorAll(`${selector} .scatterlayer .trace`).length >= 40 ? resolve(performance.now() - from) : requestAnimationFrame(look)
+            look()
+          }),
+        [address20, chart],
+      ),
+    )
+  }
+  putTimes('20 pulls overlaid on their grid: asked to drawn', drawn, '< 300')
+  const redrawn = (act) =>
+    page.evaluate(
+      ([selector, what]) =>
+        new Promise((resolve) => {
+          const element = document.querySelector(selector)
+          const before = element.dataset.drawn
+          const from = performance.now()
+          if (what === 'theme') [...document.querySelectorAll('header button')].find((button) => /light$/.test(button.textContent)).click()
+          else {
+            const input = [...document.querySelectorAll('main input')].find((entry) => entry.placeholder === '4500 to 7000')
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, what)
+            input.dispatchEvent(new Event('input', { bubbles: true }))
+          }
+          const look = () => (element.dataset.drawn !== before ? resolve(performance.now() - from) : requestAnimationFrame(look))
+          look()
+        }),
+      [chart, act],
+    )
+  const bands = []
+  for (const band of ['3000 to 6000', '3500 to 6500', '4000 to 7000', '3000 to 7000', '3200 to 5800']) {
+    bands.push(await redrawn(band))
+    await page.waitForTimeout(300)
+  }
+  putTimes('  another band: typed to drawn', bands, '< 100')
+  const themes = []
+  for (let i = 0; i < 4; i++) {
+    themes.push(await redrawn('theme'))
+    await page.waitForTimeout(300)
+  }
+  putTimes('  other colours: asked to drawn', themes, '< 100')
+}
+
+/** A live pull of a simulated dyno for 20 s: how often it is drawn anew, and the longest task. */
+async function livePull(page, build) {
+  await page.goto(`${address}/builds/${build.id}/power?tab=live`)
+  const device = await write('POST', '/devices/stand-ins', { kind: 'dyno' })
+  await page.reload()
+  const car = {
+    torqueCurve: [
+      { speedRpm: 2000, torqueNm: 250 },
+      { speedRpm: 7000, torqueNm: 350 },
+    ],
+    mode: 'brake',
+    inertiaKgM2: 1,
+    rateRpmPerS: 200,
+    boostPa: 90_000,
+    ambient: { pressurePa: 100_000, temperatureK: 295, relativeHumidity: 0.5 },
+    noiseShare: 0.004,
+    soakShare: 0,
+  }
+  const chart = '[aria-label^="Power and torque of the pull"]'
+  await page.locator(`${chart} .main-svg`).first().waitFor()
+  await write('POST', `/devices/${device.id}/commands`, { type: 'car', car })
+  await write('POST', `/devices/${device.id}/commands`, { type: 'pull' })
+  await page.waitForTimeout(1000)
+  const live = await page.evaluate(async (selector) => {
+    const long = []
+    const watch = new PerformanceObserver((list) => long.push(...list.getEntries().map((entry) => entry.duration)))
+    watch.observe({ entryTypes: ['longtask'] })
+    const element = document.querySelector(selector)
+    const before = Number(element.dataset.drawn)
+    await new Promise((resolve) => setTimeout(resolve, 20_000))
+    watch.disconnect()
+    return { drawings: (Number(element.dataset.drawn) - before) / 20, longest: Math.max(0, ...long), count: long.length }
+  }, chart)
+  put('live pull at 50 samples a second: drawn anew', live.drawings.toFixed(1), '', '>= 10', '1/s')
+  put(`  longest task over 50 ms in 20 s (${live.count} of them; 0: none)`, live.longest.toFixed(0), '', 'none')
+  await request(`/devices/stand-ins/${device.id}`, { method: 'DELETE', headers: { 'content-type': 'application/json' }, body: '{}' })
+}
+
+const openBrowser = () => chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+
+async function powerInBrowser(build) {
+  const browser = await openBrowser()
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await curvesInBrowser(page, build)
+  await livePull(page, build)
+  await browser.close()
+}
+
 async function inBrowser(build, stageId) {
-  const browser = await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  const browser = await openBrowser()
   let scripts = []
   const usable = await times(7, async () => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
@@ -332,6 +480,8 @@ try {
   putTimes('mass.forecast with 300 parts, over HTTP', await times(100, forecast), '< 5')
   await weightRooms()
   if (withBrowser) await inBrowser(file.build, line.stageId)
+  await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
+  if (withBrowser) await powerInBrowser(file.build)
   await csvImport(file.build, file.sessions[0].id)
   console.table(rows)
 } finally {

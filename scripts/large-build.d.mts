@@ -3,7 +3,7 @@ type Row = Record<string, unknown> & { id: string }
 export function seeded(seed: number): () => number
 
 /** See large-build.mjs. */
-export function makeLargeBuild(options?: { name?: string; lineCount?: number; pullCount?: number; sampleCount?: number }): {
+export function makeLargeBuild(options?: { name?: string; lineCount?: number; pullCount?: number; sampleCount?: number; partCount?: number }): {
   readonly file: {
     readonly format: string
     readonly formatVersion: number

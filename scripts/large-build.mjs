@@ -1,4 +1,4 @@
-// A large build as a build file, for the bench and for looking at screens: 12 stages, 15 goals, 2,000 ledger lines, 40 weighings, 60 pulls.
+// A large build as a build file, for the bench and for looking at screens: 12 stages, 15 goals, 2,000 ledger lines, 40 weighings, 60 pulls, 200 parts.
 import { createHash } from 'node:crypto'
 
 /** Even numbers from 0 to 1 from a seed (mulberry32, public domain), so that every run measures the same build. */
@@ -23,7 +23,7 @@ const AXLE = { wheelRateNPerM: 45_000, tyreRateNPerM: 220_000, motionRatio: 0.9,
 const WORDS = ['As bought', 'Strip', 'Cage', 'Brakes', 'Turbo', 'Fuel', 'Cooling', 'Gearbox', 'Glass', 'Floor', 'Wing', 'Ballast']
 
 /** The file and the CSV of samples of each pull by name; `lineCount` and `pullCount` can be changed. */
-export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 60, sampleCount = 2000 } = {}) {
+export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 60, sampleCount = 2000, partCount = 200 } = {}) {
   const random = seeded(4600)
   const stages = WORDS.map((word, position) => ({ id: id('stage', position), position, name: word, date: at(position * 60 + 40).slice(0, 10) }))
   const changes = Array.from({ length: lineCount }, (_, i) => {
@@ -109,6 +109,42 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
       samples: { file, channels },
     }
   })
+  const subjects = ['crankTorque', 'crankPower', 'airFlow', 'engineSpeed', 'boost']
+  const limits = { crankTorque: 520, crankPower: 330_000, airFlow: 0.42, engineSpeed: 7800, boost: 160_000 }
+  const parts = Array.from({ length: partCount }, (_, i) => {
+    const of = subjects[i % subjects.length]
+    return {
+      id: id('part', i),
+      kind: `${NAMES[i % NAMES.length]} job ${Math.floor(i / 4)}`,
+      name: `${NAMES[i % NAMES.length]} of kind ${i}`,
+      count: 1 + (i % 3),
+      mass: { massKg: 0.2 + (i % 17), sdKg: null, proof: 'catalogue', typed: null },
+      cost: 40 + i * 3,
+      ratings: [{ of, limit: limits[of] * (0.9 + random()), known: 'catalogue' }],
+      life: i % 4 === 0 ? { amount: 40, unit: 'hours' } : null,
+      status: i % 4 === 0 ? 'fitted' : 'wanted',
+      stageId: i % 4 === 0 ? stages[1].id : null,
+    }
+  })
+  const enginePlans = [
+    {
+      id: id('plan', 0),
+      stageId: stages[1].id,
+      engine: { displacementM3: 0.002, cylinders: 4, redlineRpm: 7500, veCurve: [{ speedRpm: 6500, volumetricEfficiency: 1 }] },
+      target: { powerW: 260_000, place: 'wheel' },
+      air: {
+        isBoosted: true,
+        ambientPressurePa: 101_325,
+        ambientTemperatureK: 298.15,
+        beforeLossPa: 2000,
+        afterLossPa: 8000,
+        compressorEfficiency: 0.72,
+        flowReference: '298 K, 100 kPa',
+        coolerEffectiveness: 0.75,
+      },
+      burn: { bsfcKgPerJ: 365 / 3.6e9, lambda: 0.8, ethanolShare: 0, powerSpeedRpm: 6500, torqueRise: 1.15, heatSchool: 'shareOfFuel', coolantShare: 0.25 },
+    },
+  ]
   const file = {
     format: 'bold-ballast-build',
     formatVersion: 1,
@@ -136,6 +172,8 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
     weighings,
     sessions,
     pulls,
+    parts,
+    enginePlans,
   }
   return { file, samples }
 }

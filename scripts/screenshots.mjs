@@ -23,19 +23,19 @@ const views = [
   ['plan', `${build}/plan?tab=goals`],
   ['weight', `${build}/weight`],
   ['scales', `${build}/weight?tab=scales`],
-  ['score', `${build}/weight?tab=score`],
   ['finished', `${build}/weight?tab=finished`],
   ['centre', `${build}/weight?tab=centre`],
   ['balance', `${build}/weight?tab=balance&cross=51.2+%25`],
   ['ballast', `${light}/weight?tab=ballast&stage=${await lastStage(light)}`, { press: 'Plan the plates', until: 'The plan' }],
-  ['devices', `${build}/devices`, { press: 'Start simulated scales', until: 'Reading live.', after: 'Roll the car on' }],
-  ['log', `${build}/log`],
-  ['formulas', `${base}/formulas/mass.corner-balance`],
+  ['parts', `${build}/parts`],
+  ['engine-plan', `${build}/power?tab=plan`],
+  ['weak-links', `${build}/power?tab=links`],
+  ['hours', `${build}/power?tab=hours&stage=c87ced6d-11a6-4ad2-87c7-ac10083d0a2f`],
   ['power', `${build}/power`],
   ['compare', `${build}/power?tab=compare`],
+  ['live', `${build}/power?tab=live`, { press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' }],
   ['working', `${build}/board?working=mass:${await lastStage(build)}`],
   ['board-dark', `${build}/board`, { theme: 'dark' }],
-  ['weight-phone', `${build}/weight`, { width: 390, height: 844 }],
   ['board-phone', `${build}/board`, { width: 390, height: 844 }],
 ]
 for (const [name, url, { theme = 'light', width = 1280, height = 800, press, until, after } = {}] of views) {
@@ -46,7 +46,7 @@ for (const [name, url, { theme = 'light', width = 1280, height = 800, press, unt
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
   await page.goto(url)
   await page.locator('h1').first().waitFor()
-  if (name === 'power' || name === 'compare') await page.locator('.main-svg').first().waitFor()
+  if (['power', 'compare', 'weak-links'].includes(name)) await page.locator('.main-svg').first().waitFor()
   if (press) {
     await page.getByRole('button', { name: press }).click()
     await page.getByText(until, { exact: true }).waitFor()

@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { type BuildRecords, makeBoard, makeWeightRoom } from '@bold-ballast/core'
+import { type BuildRecords, lossOf, makeBoard, makeWeightRoom, partsAtStage, weakLinks } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { startTestServer, type TestServer } from '../../test/test-server.ts'
 import { OpenBuilds } from '../builds/open-builds.ts'
@@ -47,6 +47,20 @@ describe('the demo build', () => {
     expect(weigh).toMatchObject({ name: 'welded cage' })
     expect((weigh as { varianceShare: number }).varianceShare).toBeGreaterThan(0.5)
     for (const board of Object.values(boards)) expect(board.problems).toEqual([])
+  })
+
+  it('has a gearbox that its torque is too much for, and parts that say what comes next', () => {
+    expect(records.parts.length).toBeGreaterThan(10)
+    const { rows, next } = makeBoard(records, TODAY)
+    const torque = rows.find((row) => row.metric === 'peakTorque')
+    expect(torque).toMatchObject({ ratedPart: 'Six-speed, as bought', goal: { kind: 'limit', verdict: { word: 'broken' } } })
+    expect(next[0]).toMatchObject({ code: 'limit-broken', metric: 'peakTorque' })
+    const [plan] = records.enginePlans
+    const parts = partsAtStage(records, 2)
+    const { links } = weakLinks({ plan: plan as never, loss: lossOf(records.build), parts, all: records.parts, fromPowerW: 290_000, toPowerW: 580_000 })
+    const first = records.parts.find(({ id }) => id === links[0]?.partId)
+    const instead = records.parts.find(({ id }) => id === links[0]?.next?.partId)
+    expect([first?.name, instead?.name]).toEqual(['Six-speed, as bought', 'Six-speed, straight-cut third and fourth'])
   })
 
   it('has five stages, three of them proven', () => {

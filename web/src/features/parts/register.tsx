@@ -62,11 +62,13 @@ export function Register({ records, edit }: { records: RecordsAnswer; edit: (id:
                     {part.count > 1 && <span className="text-quiet"> × {part.count}</span>}
                     {part.serial && <span className="ml-2 text-xs text-quiet">{part.serial}</span>}
                   </td>
-                  <td className="p-1.5 whitespace-nowrap max-[639px]:block">
-                    {STATUS_WORDS[part.status]}
-                    {stage && <span className="text-quiet">, stage {stage.position}</span>}
+                  <td data-label="It is" className="list-cell whitespace-nowrap">
+                    <span>
+                      {STATUS_WORDS[part.status]}
+                      {stage && <span className="text-quiet">, stage {stage.position}</span>}
+                    </span>
                   </td>
-                  <td className="p-1.5 max-[639px]:block">
+                  <td data-label="It can take" className="list-cell">
                     {part.ratings.length === 0 && <span className="text-faint">not said</span>}
                     {part.ratings.map((rating) => (
                       <span key={`${rating.of} ${rating.limit}`} className="flex items-baseline gap-1.5">
@@ -74,14 +76,14 @@ export function Register({ records, edit }: { records: RecordsAnswer; edit: (id:
                       </span>
                     ))}
                   </td>
-                  <td className="p-1.5 text-right whitespace-nowrap max-[639px]:block max-[639px]:text-left">
+                  <td data-label={`Mass, ${units.mass}`} className="list-cell text-right whitespace-nowrap">
                     {mass === null ? '' : format('mass', mass, { decimals: 1 }).number} {mass !== null && part.mass && <Plates proof={part.mass.proof} />}
                   </td>
-                  <td className="p-1.5 text-right whitespace-nowrap max-[639px]:block max-[639px]:text-left">
+                  <td data-label="Cost, whole" className="list-cell text-right whitespace-nowrap">
                     {moneyText(wholeCost(part))}
                     {part.extras.length > 0 && <span className="sr-only"> with {part.extras.length} more</span>}
                   </td>
-                  <td className="p-1.5 whitespace-nowrap max-[639px]:block">
+                  <td data-label="Life used" className={`list-cell whitespace-nowrap ${life ? '' : 'max-[639px]:hidden'}`}>
                     {life && part.life && (
                       <>
                         <span className={life.share >= 1 ? 'font-semibold text-danger' : life.share >= 0.8 ? 'font-semibold text-wait' : ''}>

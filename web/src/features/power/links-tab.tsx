@@ -100,8 +100,8 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
       />
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
       <section className="relative mt-3 overflow-x-auto" aria-label="Parts in order of failure" tabIndex={0}>
-        <table className="w-full border-collapse whitespace-nowrap">
-          <thead>
+        <table className="w-full border-collapse min-[640px]:whitespace-nowrap max-[639px]:block">
+          <thead className="max-[639px]:sr-only">
             <tr className="border-b border-line">
               <th className="p-1.5">Order</th>
               <th className="p-1.5">Part</th>
@@ -113,29 +113,35 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
               <th className="p-1.5">Next step</th>
             </tr>
           </thead>
-          <tbody>
+          <tbody className="max-[639px]:block">
             {swept.links.map((link, i) => {
               const part = partOf(link.partId)
               const { word, kind } = RATING_SUBJECTS[link.subject]
               const next = link.next && partOf(link.next.partId)
               return (
-                <tr key={`${link.partId} ${link.ratingIndex}`} className="border-b border-line align-baseline">
-                  <td className="p-1.5">{link.limitPowerW === null ? '' : i + 1}</td>
-                  <td className="p-1.5">
+                <tr key={`${link.partId} ${link.ratingIndex}`} className="border-b border-line align-baseline max-[639px]:block max-[639px]:py-2">
+                  <td data-label="Order" className="list-cell">
+                    {link.limitPowerW === null ? '' : i + 1}
+                  </td>
+                  <td data-label="Part" className="list-cell">
                     <Link to={`${base}/parts?part=${link.partId}`} className="word-link font-semibold">
                       {part?.name}
                     </Link>
                   </td>
-                  <td className="p-1.5">
+                  <td data-label="Rated for" className="list-cell">
                     {word} <Plates proof={part?.ratings[link.ratingIndex]?.known ?? 'guess'} />
                   </td>
-                  <td className="p-1.5 text-right">{text(kind, link.limit)}</td>
-                  <td className="p-1.5 text-right">{text(kind, link.demand)}</td>
-                  <td className={`p-1.5 text-right font-semibold ${link.headroom < 0 ? 'text-danger' : ''}`}>
+                  <td data-label="Limit" className="list-cell text-right">
+                    {text(kind, link.limit)}
+                  </td>
+                  <td data-label="Asked at the target" className="list-cell text-right">
+                    {text(kind, link.demand)}
+                  </td>
+                  <td data-label="Headroom there" className={`list-cell text-right font-semibold ${link.headroom < 0 ? 'text-danger' : ''}`}>
                     {text('share', link.headroom, { decimals: 0 })}
                     {link.headroom < 0 && <span className="block text-xs font-normal">over its limit</span>}
                   </td>
-                  <td className="p-1.5 text-right text-[16px] font-bold">
+                  <td data-label="Gives up at" className="list-cell text-right text-[16px] font-bold">
                     {link.limitPowerW === null ? (
                       <span className="text-sm font-normal text-quiet">not in the sweep</span>
                     ) : isOver(link) ? (
@@ -144,7 +150,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
                       format('power', link.limitPowerW).number
                     )}
                   </td>
-                  <td className="p-1.5">
+                  <td data-label="Next step" className="list-cell">
                     {next && link.next ? (
                       <>
                         {next.name}
@@ -242,6 +248,8 @@ function LinksChart({
         hovertemplate: `%{y:.0f} % left at %{x:.0f} ${powerUnit}<extra>${name}</extra>`,
       }
     })
+    // On a phone the names stand in the list below alone.
+    const isNarrow = window.innerWidth < 640
     const [from, to] = [x[0] as number, x.at(-1) as number]
     // Numbers on the line of the limit; those that would cover each other step up.
     let before = Number.NEGATIVE_INFINITY
@@ -249,7 +257,7 @@ function LinksChart({
     const numbers = swept.links.flatMap((link, i) => {
       if (link.limitPowerW === null) return []
       const at = fromSi('power', link.limitPowerW, powerUnit)
-      level = at - before < (to - from) / 45 ? level + 1 : 0
+      level = at - before < (to - from) / (isNarrow ? 14 : 45) ? level + 1 : 0
       before = at
       return [
         { x: at, y: 0, yshift: 10 + 15 * level, showarrow: false, text: `<b>${i + 1}</b>`, font: { size: 12, color: i === 0 ? colours.danger : colours.ink } },
@@ -277,11 +285,11 @@ function LinksChart({
     return {
       data: lines,
       layout: {
-        margin: { t: 22, r: 190, b: 40, l: 56 },
+        margin: { t: 22, r: isNarrow ? 12 : 190, b: 40, l: isNarrow ? 44 : 56 },
         xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [from - (to - from) / 60, to] },
         yaxis: { title: { text: 'headroom, %' }, zeroline: true, zerolinewidth: 2, zerolinecolor: colours.ink, range: [100 * LOWEST, 100] },
         shapes: marks.map(({ shape }) => shape),
-        annotations: [...numbers, ...names, ...marks.map(({ label }) => label)],
+        annotations: [...numbers, ...(isNarrow ? [] : names), ...marks.map(({ label }) => label)],
       },
     }
   }, [swept, records, targetW, todayW, powerUnit, colours])
