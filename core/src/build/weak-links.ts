@@ -124,19 +124,22 @@ export function weakLinks(input: {
       }
       return [{ id: `${part.id} ${ratingIndex}`, part, ratingIndex, kind: rating.of, limit: ratedLimit(part, rating) }]
     })
-  const chainOf = (ratings: ReturnType<typeof rated>) =>
-    ratings.length === 0 || !(lastW > fromPowerW)
-      ? { headrooms: [], withoutDemand: [] }
-      : ratingChain<RatingSubject>({
-          targetPowerW: Math.max(target, fromPowerW),
-          fromPowerW,
-          toPowerW: lastW,
-          ratings,
-          demandsAt: (powerW) => {
-            const found = demands(powerW)
-            return found instanceof CalculationError ? {} : found
-          },
-        })
+  const asked = (powerW: number): SubjectDemands => {
+    const found = demands(powerW)
+    return found instanceof CalculationError ? {} : found
+  }
+  /** The step of the sweep in which a rating is passed, so that its power is looked for there alone; the whole sweep where it is not. */
+  const bracket = ({ kind, limit }: { kind: RatingSubject; limit: number }) => {
+    const at = powersW.findIndex((powerW) => powerW <= lastW && (asked(powerW)[kind] ?? 0) > limit)
+    return at > 0 ? { fromPowerW: powersW[at - 1] as number, toPowerW: powersW[at] as number } : { fromPowerW, toPowerW: lastW }
+  }
+  const chainOf = (list: ReturnType<typeof rated>) => {
+    if (!(lastW > fromPowerW)) return { headrooms: [], withoutDemand: [] }
+    const chains = list.map((rating) =>
+      ratingChain<RatingSubject>({ targetPowerW: Math.max(target, fromPowerW), ...bracket(rating), ratings: [rating], demandsAt: asked }),
+    )
+    return { headrooms: chains.flatMap(({ headrooms }) => headrooms), withoutDemand: chains.flatMap(({ withoutDemand }) => withoutDemand) }
+  }
   const ratings = parts.flatMap(rated)
   const chain = chainOf(ratings)
   for (const id of chain.withoutDemand) {
@@ -172,8 +175,7 @@ export function weakLinks(input: {
   const links = chain.headrooms.map(({ id, kind, demand, limit, headroom, limitPowerW }): WeakLink => {
     const rating = ratings.find((entry) => entry.id === id) as (typeof ratings)[number]
     const headrooms = powersW.map((powerW) => {
-      const asked = demands(powerW)
-      const value = asked instanceof CalculationError ? undefined : asked[kind]
+      const value = asked(powerW)[kind]
       return value === undefined ? null : 1 - value / limit
     })
     return {

@@ -214,7 +214,7 @@ async function storeSamples(trx: Knex, source: BuildFileSource, pulls: BuildFile
   for (const pull of pulls) {
     if (!pull.samples) continue
     const channels = await readSamples(await source.open(pull.samples.file), pull.samples.file, pull.samples.channels)
-    await insertSamples(trx, pull.id, channels)
+    await insertSamples(trx, [{ pullId: pull.id, channels }])
     if (pull.curveVersion !== CURVE_VERSION) await rebuildPull(trx, pull.id, pull.label, channels)
     count += channels[0]?.values.length ?? 0
   }

@@ -1,12 +1,36 @@
 import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 
-/** Stores the channels of a pull as typed arrays, in their order. */
-export async function insertSamples(trx: Knex, pullId: string, channels: readonly Channel[]): Promise<void> {
-  for (const [position, { role, name, unit, values }] of channels.entries()) {
-    const samples = Buffer.from(values.buffer, values.byteOffset, values.byteLength)
-    await trx('pull_channels').insert({ pullId, position, role, name, unit, samples })
+const sampleRows = (pullId: string, channels: readonly Channel[]) =>
+  channels.map(({ role, name, unit, values }, position) => ({
+    pullId,
+    position,
+    role,
+    name,
+    unit,
+    samples: Buffer.from(values.buffer, values.byteOffset, values.byteLength),
+  }))
+
+/** So many bytes of samples go into one statement at most. */
+const MOST_BYTES = 4_000_000
+
+/** Stores the channels of pulls as typed arrays, in their order; some pulls a statement. */
+export async function insertSamples(trx: Knex, pulls: readonly { readonly pullId: string; readonly channels: readonly Channel[] }[]): Promise<void> {
+  let rows: ReturnType<typeof sampleRows> = []
+  let bytes = 0
+  const flush = async () => {
+    if (rows.length > 0) await trx('pull_channels').insert(rows)
+    rows = []
+    bytes = 0
   }
+  for (const { pullId, channels } of pulls) {
+    for (const row of sampleRows(pullId, channels)) {
+      if (bytes > 0 && bytes + row.samples.length > MOST_BYTES) await flush()
+      rows.push(row)
+      bytes += row.samples.length
+    }
+  }
+  await flush()
 }
 
 /** The channels of a pull as they were imported; none where its curve was typed. */

@@ -209,14 +209,15 @@ export class RecordService {
       const existing = await mine()
       if (existing.length > 0) return existing.map((pull) => pull.toJSON() as unknown as Row)
       const { count } = (await trx('pulls').where({ session_id: sessionId }).count('* as count').first()) as { count: number }
-      const records: Row[] = []
-      for (const [i, { fields, channels }] of pulls.entries()) {
-        const made = await modelOf('pulls')
-          .query(trx)
-          .insertAndFetch({ ...fields, position: count + i, importId, buildId, ...freshMeta(actor) } as object)
-        records.push(plain(made))
-        await insertSamples(trx, fields.id, channels)
-      }
+      const made = pulls.map(({ fields }, i) => ({ ...fields, position: Number(count) + i, importId, buildId, ...freshMeta(actor) }))
+      await modelOf('pulls')
+        .query(trx)
+        .insert(made as object[])
+      await insertSamples(
+        trx,
+        pulls.map(({ fields, channels }) => ({ pullId: fields.id, channels })),
+      )
+      const records = (await mine()).map(plain)
       const written = (record: (made: Row) => unknown) => ({ records: records.map((made) => ({ resource: 'pulls', record: record(made) })) })
       await writeHistory(trx, actor, {
         buildId,

@@ -31,34 +31,31 @@ export function CompareChart({ found, buildId, names, weakest }: CompareChartPro
     ]
     const power = (watts: number) => fromSi('power', watts, units.power)
     const torque = (newtonMetres: number) => fromSi('torque', newtonMetres, units.torque)
-    const draw = (speedRpm: readonly number[], powerW: readonly number[], line: { color: string; width: number }, name: string, more: object): Data[] => {
-      const base = { x: [...speedRpm], type: 'scatter' as const, mode: 'lines' as const, line, ...more }
+    // Pulls of a side are one line with gaps between them: twenty pulls are drawn as fast as one.
+    const joined = (curves: readonly { readonly speedRpm: readonly number[]; readonly powerW: readonly number[] }[]) => ({
+      x: curves.flatMap(({ speedRpm }) => [...speedRpm, null]),
+      power: curves.flatMap(({ powerW }) => [...powerW.map(power), null]),
+      torque: curves.flatMap(({ powerW, speedRpm }) => [...powerW.map((watts, i) => torque(torqueFromPowerNm(watts, speedRpm[i] as number))), null]),
+    })
+    const draw = (curves: Parameters<typeof joined>[0], line: { color: string; width: number }, name: string, more: object): Data[] => {
+      const points = joined(curves)
+      const base = { x: points.x, type: 'scatter' as const, mode: 'lines' as const, line, ...more }
       return [
-        { ...base, y: powerW.map(power), hovertemplate: `%{y:.1f} ${units.power} at %{x:.0f} rpm<extra>${name}</extra>` },
-        {
-          ...base,
-          y: powerW.map((watts, i) => torque(torqueFromPowerNm(watts, speedRpm[i] as number))),
-          yaxis: 'y2',
-          hovertemplate: `%{y:.0f} ${units.torque} at %{x:.0f} rpm<extra>${name}</extra>`,
-        },
+        { ...base, y: points.power, hovertemplate: `%{y:.1f} ${units.power} at %{x:.0f} rpm<extra>${name}</extra>` },
+        { ...base, y: points.torque, yaxis: 'y2', hovertemplate: `%{y:.0f} ${units.torque} at %{x:.0f} rpm<extra>${name}</extra>` },
       ]
     }
-    const grid = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
-    const lines = sides.flatMap(({ side, name, color }) => [
-      ...side.curves.flatMap((curve) => draw(grid(curve), curve.powerW, { color, width: 0.8 }, name, { opacity: 0.55, hoverinfo: 'skip' })),
-      ...raw
+    const grid = (curve: GridCurve) => ({ speedRpm: curve.powerW.map((_, i) => gridSpeedRpm(curve, i)), powerW: curve.powerW })
+    const lines = sides.flatMap(({ side, name, color }) => {
+      const sampled = raw
         .filter(({ pullId }) => side.pullIds.includes(pullId))
-        .flatMap(({ speedRpm, powerW }) =>
-          draw(
-            speedRpm,
-            powerW.map((watts) => watts * side.factor),
-            { color, width: 0.5 },
-            `${name}, as sampled`,
-            { mode: 'lines+markers', marker: { size: 2.5, color } },
-          ),
-        ),
-      ...draw(grid(side.meanCurve), side.meanCurve.powerW, { color, width: 2.8 }, name, {}),
-    ])
+        .map(({ speedRpm, powerW }) => ({ speedRpm, powerW: powerW.map((watts) => watts * side.factor) }))
+      return [
+        ...draw(side.curves.map(grid), { color, width: 0.8 }, name, { opacity: 0.55, hoverinfo: 'skip' }),
+        ...(sampled.length > 0 ? draw(sampled, { color, width: 0.5 }, `${name}, as sampled`, { mode: 'lines+markers', marker: { size: 2.5, color } }) : []),
+        ...draw([grid(side.meanCurve)], { color, width: 2.8 }, name, {}),
+      ]
+    })
     const speeds = found.gainBySpeed.map(({ speedRpm }) => speedRpm)
     const gain = (pick: 'gainW' | 'lowW' | 'highW') => found.gainBySpeed.map((entry) => (entry[pick] === null ? null : power(entry[pick])))
     const edge = {

@@ -18,3 +18,11 @@ export function thinned<Item>(samples: readonly Item[], most = MOST_POINTS): rea
   const step = (samples.length - 1) / (most - 1)
   return Array.from({ length: most }, (_, i) => samples[Math.round(i * step)] as Item)
 }
+
+/** Round numbers from 0 to at least `most`, in four to eight steps of 1, 2 or 5 times a power of ten. */
+export function niceTicks(most: number): number[] {
+  const rough = most / 5
+  const power = 10 ** Math.floor(Math.log10(rough))
+  const step = ([1, 2, 5, 10].find((factor) => factor * power >= rough) ?? 10) * power
+  return Array.from({ length: Math.ceil(most / step) + 1 }, (_, i) => i * step)
+}

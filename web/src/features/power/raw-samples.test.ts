@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { livePullFile, thinned } from './live-file.ts'
+import { livePullFile, niceTicks, thinned } from './live-file.ts'
 import { rawCurve } from './use-raw-samples.ts'
 
 const channel = (role: string, unit: string, values: (number | null)[]) => ({ role, name: role, unit, values })
@@ -33,4 +33,13 @@ test('a live pull becomes a file with its units, gaps empty', async () => {
     { type: 'sample', pull: 3, timeS: 0, speedRpm: 2500, torqueNm: 300, powerW: 78_540, boostPa: null, lambda: 0.85, intakeK: 310 },
   ]).text()
   expect(text).toBe('Time [s];Engine speed [rpm];Power [W];Torque [N·m];Boost [Pa];Lambda;Intake temp [K]\r\n0;2500;78540;300;;0.85;310\r\n')
+})
+
+test.each([
+  [52.5, [0, 20, 40, 60]],
+  [330, [0, 100, 200, 300, 400]],
+  [7500, [0, 2000, 4000, 6000, 8000]],
+  [1000, [0, 200, 400, 600, 800, 1000]],
+])('ticks up to %d are round', (most, expected) => {
+  expect(niceTicks(most)).toEqual(expected)
 })
