@@ -182,12 +182,12 @@ function besideMeans(session: DynoSession, pulls: readonly Pull[], band: SpeedBa
 function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: SpeedBand, confidence: number): SessionComparison['gainBySpeed'] {
   const speeds = speedsOf(first[0] as GridCurve).filter((speed) => speed >= band.fromRpm && speed <= band.toRpm)
   const enough = first.length > 1 && second.length > 1
+  const quantile = enough ? studentTQuantile(1 - (1 - confidence) / 2, first.length + second.length - 2) : 0
   return speeds.map((speedRpm) => {
     const [x, y] = [first.map((curve) => at(curve, speedRpm)), second.map((curve) => at(curve, speedRpm))]
     const gainW = mean(y) - mean(x)
     if (!enough) return { speedRpm, gainW, lowW: null, highW: null }
-    const half =
-      studentTQuantile(1 - (1 - confidence) / 2, x.length + y.length - 2) * Math.hypot(sampleSd(x) / Math.sqrt(x.length), sampleSd(y) / Math.sqrt(y.length))
+    const half = quantile * Math.hypot(sampleSd(x) / Math.sqrt(x.length), sampleSd(y) / Math.sqrt(y.length))
     return { speedRpm, gainW, lowW: gainW - half, highW: gainW + half }
   })
 }

@@ -70,14 +70,19 @@ export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
  * Speeds rise or stand; values are NaN where there is a gap.
  */
 export function alongGrid(curve: GridCurve, speedRpm: readonly number[], values: readonly number[]): (number | null)[] {
-  const filled = speedRpm.flatMap((speed, i) => (Number.isFinite(values[i]) ? [[speed, values[i] as number] as const] : []))
+  const filled: number[] = []
+  values.forEach((value, i) => {
+    if (Number.isFinite(value)) filled.push(i)
+  })
+  const speedOf = (place: number) => speedRpm[filled[place] as number] as number
+  const valueAt = (place: number) => values[filled[place] as number] as number
   let at = 0
   return curve.powerW.map((_, i) => {
     const speed = gridSpeedRpm(curve, i)
-    while (at < filled.length - 2 && (filled[at + 1]?.[0] as number) < speed) at++
-    const [low, high] = [filled[at], filled[at + 1]]
-    if (!low || !high || speed < low[0] || speed > high[0]) return null
-    return high[0] === low[0] ? low[1] : low[1] + ((high[1] - low[1]) * (speed - low[0])) / (high[0] - low[0])
+    while (at < filled.length - 2 && speedOf(at + 1) < speed) at++
+    if (filled.length < 2 || speed < speedOf(at) || speed > speedOf(at + 1)) return null
+    const [low, high] = [speedOf(at), speedOf(at + 1)]
+    return high === low ? valueAt(at) : valueAt(at) + ((valueAt(at + 1) - valueAt(at)) * (speed - low)) / (high - low)
   })
 }
 

@@ -9,7 +9,8 @@ export function sampleSd(values: readonly number[]): number {
 
 /** The middle value of an unsorted list of one value or more; the input is not changed. */
 export function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
+  // A typed array sorts numbers by itself, many times faster than with a comparison.
+  const sorted = Float64Array.from(values).sort()
   const middle = Math.floor(sorted.length / 2)
   return sorted.length % 2 ? (sorted[middle] as number) : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2
 }

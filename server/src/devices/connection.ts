@@ -14,7 +14,7 @@ const RETRY_MS = 1000
 const SILENCE_MS = 2500
 const ANSWER_MS = 2000
 /** How often samples are told, and how many of a pull are kept: ten minutes at 50 a second. */
-const SAMPLES_MS = 100
+const SAMPLES_MS = 90
 const MOST_SAMPLES = 30_000
 
 /** One device on a loopback port: kept connected, told of when it is lost, and asked. Lines it does not send right are left out. */

@@ -62,7 +62,7 @@ export function LiveChart({ samples, reference, referenceName }: { samples: read
           {title}
         </text>
         {behind && <polyline points={line(behind)} fill="none" stroke="var(--planned)" strokeWidth="1.3" />}
-        {behind && (
+        {behind && top === POWER_TOP && (
           <text x={xOf(behind.speedRpm.at(-1) as number) - 4} y={yOf(pick(behind).at(-1) as number) - 5} textAnchor="end">
             {referenceName}
           </text>
