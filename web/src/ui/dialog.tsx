@@ -1,13 +1,38 @@
 import { Dialog } from 'radix-ui'
+import { useRef } from 'react'
 
 /** A panel from the right for workings, or a middle one for forms; Esc closes it and focus goes back. */
-export function Panel({ title, onClose, side = false, children }: { title: string; onClose: () => void; side?: boolean; children: React.ReactNode }) {
+export function Panel({
+  title,
+  onClose,
+  side = false,
+  focusOn,
+  children,
+}: {
+  title: string
+  onClose: () => void
+  side?: boolean
+  /** The name of the field that is to have the focus at first. */
+  focusOn?: string | undefined
+  children: React.ReactNode
+}) {
+  const content = useRef<HTMLDivElement>(null)
   const place = side ? 'right-0 top-0 h-full w-[min(460px,100vw)]' : 'left-1/2 top-[6vh] max-h-[88vh] w-[min(620px,96vw)] -translate-x-1/2 rounded'
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-black/40" />
-        <Dialog.Content aria-describedby={undefined} className={`fixed z-30 overflow-y-auto border border-line bg-sheet p-5 ${place}`}>
+        <Dialog.Content
+          ref={content}
+          aria-describedby={undefined}
+          onOpenAutoFocus={(event) => {
+            const field = focusOn ? content.current?.querySelector<HTMLElement>(`[name="${focusOn}"]`) : null
+            if (!field) return
+            event.preventDefault()
+            field.focus()
+          }}
+          className={`fixed z-30 overflow-y-auto border border-line bg-sheet p-5 ${place}`}
+        >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Dialog.Title className="text-lg leading-tight font-bold">{title}</Dialog.Title>
             <Dialog.Close className="button" type="button">

@@ -4,6 +4,7 @@ import {
   type BuildRecords,
   CalculationError,
   fromSi,
+  LOSS_SCHOOL_WORDS,
   lossOf,
   type PowerRoom,
   partsAtStage,
@@ -45,6 +46,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
     )
   }, [plan, today, records, position])
   const base = `/builds/${records.build.id}`
+  const loss = lossOf(records.build)
   if (!plan || !swept)
     return (
       <Empty
@@ -89,7 +91,8 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
       </h2>
       <p className="mb-2 text-quiet">
         Headroom of each rating from {text('power', swept.powersW[0] as number)} to twice the target. At 0 % it is at its limit; the numbers are those of the
-        rows below, dotted lines are guessed ratings.
+        rows below, dotted lines are guessed ratings. Wheel to crank by {LOSS_SCHOOL_WORDS[loss.school]}
+        {loss.isUsual ? ', usual numbers' : ''}.
       </p>
       <LinksChart
         records={records}

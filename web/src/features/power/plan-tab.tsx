@@ -23,6 +23,21 @@ const STEP_WORDS: Record<PlanStepKey, string> = {
   heat: 'heat',
 }
 
+/** The field of the form that a step is changed by first. */
+const STEP_FIELDS: Record<PlanStepKey, string> = {
+  power: 'power',
+  fuel: 'bsfc',
+  air: 'lambda',
+  pressure: 'afterLoss',
+  compressor: 'compressorEfficiency',
+  cooler: 'cooler',
+  injectors: 'injectorCount',
+  pumps: 'pumpCount',
+  bmep: 'torqueRise',
+  piston: 'stroke',
+  heat: 'heatShare',
+}
+
 /** The plan that holds at a stage: its own, else that of the latest stage before. */
 export function planAt(records: RecordsAnswer, position: number) {
   for (let at = position; at >= 0; at--) {
@@ -34,7 +49,8 @@ export function planAt(records: RecordsAnswer, position: number) {
 
 /** From the power that is asked to what the engine and each of its parts must do, step by step. */
 export function PlanTab({ records, position, stageId }: { records: RecordsAnswer; position: number; stageId: string }) {
-  const [isEditing, setIsEditing] = useState(false)
+  /** The field that the form opens at; null: it is closed. */
+  const [editing, setEditing] = useState<string | null>(null)
   const { text, units } = useQuantities()
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
@@ -52,7 +68,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
           title="The engine is not planned yet"
           why="From the power you want it works out air, fuel, pressure, temperatures, injectors, pumps, mean pressure, piston speed and heat, and says which step refuses."
         >
-          <button type="button" className="button" onClick={() => setIsEditing(true)}>
+          <button type="button" className="button" onClick={() => setEditing('power')}>
             Plan the engine
           </button>
         </Empty>
@@ -67,7 +83,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
                   ? `possible, ${warned} ${warned === 1 ? 'step' : 'steps'} to look at`
                   : 'every step is within what is usual'}
             </h2>
-            <button type="button" className="button ml-auto" onClick={() => setIsEditing(true)}>
+            <button type="button" className="button ml-auto" onClick={() => setEditing('power')}>
               {own ? 'Change the numbers' : `Plan stage ${position} anew`}
             </button>
           </div>
@@ -76,7 +92,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
               This is the plan of stage {found.position}; stage {position} has none of its own.
             </p>
           )}
-          <Steps steps={worked.steps} />
+          <Steps steps={worked.steps} change={(key) => setEditing(STEP_FIELDS[key])} />
           <p className="mt-3 text-xs text-quiet">
             Wheel to crank by {LOSS_SCHOOL_WORDS[loss.school]}
             {loss.isUsual ? ', usual numbers (common practice, no source)' : ', the build’s own numbers'}; no crank figure is surer than 5 %.{' '}
@@ -87,8 +103,8 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
           </p>
         </>
       )}
-      {isEditing && (
-        <Panel title={`Engine plan, stage ${position}`} onClose={() => setIsEditing(false)}>
+      {editing !== null && (
+        <Panel title={`Engine plan, stage ${position}`} onClose={() => setEditing(null)} focusOn={editing}>
           <RecordForm
             draftKey={`${build.id}.plan.${stageId}.${own?.version ?? 0}`}
             fields={planFieldSpecs(units)}
@@ -100,7 +116,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
                 ? patch({ buildId: build.id, resource: 'engine-plans', id: own.id, body }).unwrap()
                 : create({ buildId: build.id, resource: 'engine-plans', body }).unwrap()
             }
-            onDone={() => setIsEditing(false)}
+            onDone={() => setEditing(null)}
           />
         </Panel>
       )}
@@ -133,15 +149,23 @@ function Usual({ step }: { step: PlanStep }) {
   )
 }
 
-function Steps({ steps }: { steps: readonly PlanStep[] }) {
+function Steps({ steps, change }: { steps: readonly PlanStep[]; change: (key: PlanStepKey) => void }) {
   const { text } = useQuantities()
   return (
     <ol className="max-w-[980px]">
       {steps.map((step) => (
         <li key={step.key} data-step={step.key} className="grid gap-x-5 gap-y-1 border-t border-line py-2 min-[760px]:grid-cols-[150px_1fr_300px]">
-          <Link to={`/formulas/${step.calculation}`} className="word-link font-semibold" title={step.calculation}>
-            {step.word}
-          </Link>
+          <span>
+            <strong className="block">{step.word}</strong>
+            <span className="flex gap-3 text-xs">
+              <button type="button" className="word-link" onClick={() => change(step.key)} aria-label={`Change ${step.word}`}>
+                change
+              </button>
+              <Link to={`/formulas/${step.calculation}`} className="word-link inline-block" aria-label={`Formula of ${step.word}`}>
+                formula
+              </Link>
+            </span>
+          </span>
           <div>
             {step.refusal && <p className="border-l-4 border-danger pl-3">{step.refusal}</p>}
             {step.waitsFor && <p className="text-quiet">waits for {STEP_WORDS[step.waitsFor]}</p>}
