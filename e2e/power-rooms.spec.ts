@@ -241,6 +241,10 @@ test('a live pull: limits are called, it is stopped in the middle, nothing is lo
   await expect(page.getByRole('button', { name: 'Pull 1 is stored' })).toBeVisible()
   await page.getByRole('button', { name: 'Pulls', exact: true }).click()
   await expect(page.getByRole('checkbox', { name: /pull 1/ })).toBeVisible()
+  await page.goto(`${path}/devices`)
+  await page.getByRole('button', { name: /Simulated hub dyno/ }).click()
+  await page.getByRole('button', { name: 'Stop it' }).click()
+  await expect(page.getByRole('button', { name: /Simulated hub dyno/ })).toHaveCount(0)
 })
 
 test('pulls of one visit are compared with others of it, and samples are drawn close up', async ({ page }) => {

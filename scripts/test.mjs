@@ -1,6 +1,6 @@
 // npm test: installs what is missing, then type check, lint, layers, unit and API tests on a PostgreSQL of their own, and the interface in Chromium.
-// Ends with "N passed, N failed" alone on the last line; the first three count as one each.
-import { spawnSync } from 'node:child_process'
+// Ends with "N passed, N failed" alone on the last line; the first four count as one each.
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import path from 'node:path'
 import { buildAll, findChromium, installPackages, Refusal, root } from './install.mjs'
@@ -13,12 +13,26 @@ delete environment.PG_BIN
 
 const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: environment }).status
 
-function check(name, command, args) {
-  console.log(`\n== ${name}`)
-  const isGood = run(command, args) === 0
-  total[isGood ? 'passed' : 'failed']++
-  if (!isGood) console.error(`${name}: failed`)
-}
+/** Checks that run beside each other; what each says is printed when it ends. */
+const checkTogether = (checks) =>
+  Promise.all(
+    checks.map(
+      ([name, command, args]) =>
+        new Promise((resolve) => {
+          const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: environment })
+          const said = []
+          for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => said.push(chunk))
+          const end = (isGood) => {
+            console.log(`\n== ${name}\n${Buffer.concat(said)}`)
+            total[isGood ? 'passed' : 'failed']++
+            if (!isGood) console.error(`${name}: failed`)
+            resolve()
+          }
+          child.once('error', () => end(false))
+          child.once('close', (code) => end(code === 0))
+        }),
+    ),
+  )
 
 function suite(name, command, args, report, count) {
   console.log(`\n== ${name}`)
@@ -42,10 +56,14 @@ async function main() {
   installPackages()
   environment.CHROMIUM = findChromium()
   mkdirSync(path.join(root, '.out'), { recursive: true })
-  check('type check', bin('tsc'), ['-b'])
-  check('format and lint', bin('biome'), ['check', '.'])
-  check('promises', bin('eslint'), ['.'])
-  check('layers', process.execPath, [path.join(root, 'scripts/check-layers.mjs')])
+  await checkTogether([
+    ['type check', bin('tsc'), ['-b']],
+    ['promises', bin('eslint'), ['.']],
+  ])
+  await checkTogether([
+    ['format and lint', bin('biome'), ['check', '.']],
+    ['layers', process.execPath, [path.join(root, 'scripts/check-layers.mjs')]],
+  ])
   const database = await startPostgres({ temporary: true, fast: true })
   environment.DATABASE_URL = database.url
   try {

@@ -1,4 +1,4 @@
-import type { DeviceCommand, DeviceEntry, RecordsAnswer } from '@bold-ballast/contract'
+import type { DeviceCommand, DeviceEntry, DeviceKind, RecordsAnswer } from '@bold-ballast/contract'
 import { PAD_NAMES, PAD_WORDS, type PadName } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -16,6 +16,11 @@ export function DevicesPage() {
   const [start, starting] = api.useStartStandInMutation()
   const [stop] = api.useStopStandInMutation()
   const [picked, setPicked] = useState<string | null>(null)
+  // What was just started is what is looked at.
+  const begin = async (kind: DeviceKind) => {
+    const { data } = await start(kind)
+    if (data) setPicked(data.id)
+  }
   const failure = starting.error ?? finding.error
   if (error && !devices) return <LoadError error={error} retry={refetch} />
   if (!devices || !records) return <Loading what="the devices" />
@@ -33,10 +38,10 @@ export function DevicesPage() {
         <button type="button" className="button button-strong" onClick={() => void find()} disabled={finding.isLoading}>
           {finding.isLoading ? 'Looking …' : 'Find devices'}
         </button>
-        <button type="button" className="button" onClick={() => void start('scales')} disabled={starting.isLoading}>
+        <button type="button" className="button" onClick={() => void begin('scales')} disabled={starting.isLoading}>
           {starting.isLoading ? 'Starting …' : 'Start simulated scales'}
         </button>
-        <button type="button" className="button" onClick={() => void start('dyno')} disabled={starting.isLoading}>
+        <button type="button" className="button" onClick={() => void begin('dyno')} disabled={starting.isLoading}>
           {starting.isLoading ? 'Starting …' : 'Start a simulated dyno'}
         </button>
       </div>
