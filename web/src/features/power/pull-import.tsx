@@ -91,7 +91,8 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   }
   const isWhole = chosen.length > 0 && chosen.every(({ report }) => report !== null)
   const pullCount = chosen.reduce((sum, { report }) => sum + (report?.pulls.length ?? 0), 0)
-  const columns = asMapping(found.columns)
+  // What was said last stands, also while the file is still being read by it.
+  const columns = asMapping(found.columns).map((column) => mapping.find(({ heading }) => heading === column.heading) ?? column)
   return (
     <Panel title={`Pulls of ${session.dynoName}, ${dayText(session.at)}`} onClose={onClose}>
       <label htmlFor="pull-file" className="mb-1 block font-semibold">
