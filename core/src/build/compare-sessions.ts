@@ -30,6 +30,7 @@ export interface ComparedSession {
   readonly pullIds: readonly string[]
   /** Mean power of each pull over the band. */
   readonly bandMeansW: readonly number[]
+  readonly meanW: number
   readonly meanCurve: GridCurve
   /** Of each pull, on the build’s basis. */
   readonly curves: readonly GridCurve[]
@@ -155,6 +156,7 @@ function compared({ session, pulls, pullIds, curves, factor }: SessionCurves, ba
     sessionId: session.id,
     pullIds,
     bandMeansW,
+    meanW: mean(bandMeansW),
     meanCurve: meanOfAll,
     curves,
     factor,
