@@ -157,7 +157,7 @@ function Steps({ steps, change }: { steps: readonly PlanStep[]; change: (key: Pl
         <li key={step.key} data-step={step.key} className="grid gap-x-5 gap-y-1 border-t border-line py-2 min-[760px]:grid-cols-[150px_1fr_300px]">
           <span>
             <strong className="block">{step.word}</strong>
-            <span className="flex gap-3 text-xs">
+            <span className="flex items-baseline gap-3 text-xs">
               <button type="button" className="word-link" onClick={() => change(step.key)} aria-label={`Change ${step.word}`}>
                 change
               </button>
