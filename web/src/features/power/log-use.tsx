@@ -1,9 +1,12 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
+import { attempt, CalculationError, parseNumber } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
+import { usePreferences } from '../../app/store.ts'
 
 /** The use that a session was to the fitted parts that live so long: logged for all of them at once. */
 export function LogUse({ records, session }: { records: RecordsAnswer; session: RecordsAnswer['sessions'][number] }) {
+  const { decimalMark } = usePreferences()
   const [write, { isLoading }] = api.useBatchMutation()
   const [batchId] = useState(() => crypto.randomUUID())
   const [hours, setHours] = useState('1')
@@ -14,7 +17,8 @@ export function LogUse({ records, session }: { records: RecordsAnswer; session: 
   const open = living.filter(({ id }) => !logged.some(({ partId }) => partId === id))
   if (living.length === 0) return null
   const store = async () => {
-    const amount = Number(hours.replace(',', '.'))
+    const amount = attempt(() => parseNumber(hours, decimalMark, 'Hours at the dyno'))
+    if (amount instanceof CalculationError) return setFailure(amount.message)
     if (!(amount > 0 && amount <= 48)) return setFailure('Type the hours at the dyno as a number, such as 1.5.')
     const writes = open.map((part) => ({
       kind: 'create' as const,
