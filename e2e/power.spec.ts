@@ -15,6 +15,7 @@ test('two sessions are compared: is it real, where, what was changed, and a band
   await expect(page.getByRole('alert')).toContainText('Pick a band inside it')
   await page.getByLabel('Band the gears use').fill('4000 to 5500')
   await expect(page.getByText(/Mean power from 4.000 to 5.500 rpm/)).toBeVisible()
+  await expect(page).toHaveURL(/band=4000/)
   await page.reload()
   await expect(page.getByLabel('Band the gears use')).toHaveValue('4000 to 5500')
 })

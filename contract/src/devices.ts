@@ -30,6 +30,9 @@ const sampleSchema = z.strictObject({
   boostPa: z.number().nullable(),
   lambda: z.number().positive().nullable(),
   intakeK: z.number().positive().nullable(),
+  coolantK: z.number().positive().nullable().default(null),
+  /** Above the air. */
+  fuelPressurePa: z.number().nullable().default(null),
 })
 
 export const deviceMessageSchema = z.discriminatedUnion('type', [
@@ -120,5 +123,8 @@ export type DeviceEvent =
   | { readonly type: 'state'; readonly state: DeviceEntry['state']; readonly at: string }
   | { readonly type: 'reading'; readonly reading: DeviceReading; readonly at: string }
   | { readonly type: 'status'; readonly status: DynoStatus; readonly at: string }
-  /** Samples since the last event; the first event holds those of the latest pull so far, so that a page that was loaded again has lost nothing. */
-  | { readonly type: 'samples'; readonly samples: readonly DynoSample[]; readonly at: string }
+  /**
+   * Samples since the last event; the first events hold the latest pulls so far, one each, so that a page that was loaded again has lost nothing.
+   * `pullId` is of one pull alone, also where a dyno that was switched on again counts from 1 once more.
+   */
+  | { readonly type: 'samples'; readonly pullId: string; readonly samples: readonly DynoSample[]; readonly at: string }

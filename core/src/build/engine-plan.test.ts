@@ -8,8 +8,8 @@ import { CalculationError } from '../errors.ts'
 import { toSi } from '../units/units.ts'
 import { USUAL_LOSS } from './driveline-loss.ts'
 import { airPath, enginePoint, volumetricEfficiencyAt } from './engine-point.ts'
-import { buildRecordsSchema, type EnginePlan, type Part } from './records.ts'
-import { demandsAt, weakLinks } from './weak-links.ts'
+import { buildRecordsSchema, type EnginePlan } from './records.ts'
+import { demandsAt } from './subject-demands.ts'
 import { type PlanStepKey, workEnginePlan } from './work-engine-plan.ts'
 
 const LOSS = { ...EXAMPLE_PLAN.loss, isUsual: false }
@@ -202,74 +202,5 @@ describe('wheel and crank', () => {
   it('refuses a loss that takes all, and a school without numbers', () => {
     expect(() => crankToWheel({ crankPowerW: 5000, ...USUAL_LOSS })).toThrow(/all of that power/)
     expect(() => crankToWheel({ crankPowerW: 5000, school: 'coastDown' })).toThrow(/needs its numbers/)
-  })
-})
-
-const part = (fields: Partial<Part> & Pick<Part, 'id' | 'kind'>): Part => buildRecordsSchema.shape.parts.parse([{ name: fields.id, ...fields }])[0] as Part
-const rating = (of: Part['ratings'][number]['of'], limit: number, more: Partial<Part['ratings'][number]> = {}) => ({
-  of,
-  limit,
-  isEach: false,
-  known: 'catalogue' as const,
-  ethanolShare: null,
-  ...more,
-})
-
-describe('weak links', () => {
-  const gearbox = part({
-    id: 'gearbox',
-    kind: 'Gearbox',
-    status: 'fitted',
-    mass: { massKg: 40, sdKg: null, proof: 'measured' },
-    ratings: [rating('crankTorque', 480)],
-  })
-  const strong = part({
-    id: 'strong',
-    kind: 'gearbox ',
-    cost: 4000,
-    mass: { massKg: 52, sdKg: null, proof: 'catalogue' },
-    extras: [{ name: 'mounts', massKg: 2, cost: 300 }],
-    ratings: [rating('crankTorque', 1100)],
-  })
-  const dear = part({ id: 'dear', kind: 'gearbox', cost: 9000, ratings: [rating('crankTorque', 1300)] })
-  const turbo = part({ id: 'turbo', kind: 'turbo', status: 'fitted', ratings: [rating('crankPower', 350_000)] })
-  const springs = part({ id: 'springs', kind: 'valve springs', status: 'fitted', ratings: [rating('engineSpeed', 8000)] })
-  const petrol = part({ id: 'petrol', kind: 'injectors', status: 'fitted', count: 4, ratings: [rating('fuelFlow', 2e-5, { isEach: true, ethanolShare: 0 })] })
-  const coils = part({ id: 'coils', kind: 'coils', status: 'fitted', ratings: [rating('pumpCurrent', 100)] })
-  const inCar = [turbo, gearbox, springs, petrol, coils]
-  const sweep = (edit?: (made: EnginePlan) => void, fromPowerW = 150_000) =>
-    weakLinks({ plan: plan(edit), loss: LOSS, parts: inCar, all: [...inCar, strong, dear], fromPowerW, toPowerW: 580_000 })
-
-  it('come in order of failure, each at the power at which its demand meets its limit', () => {
-    const { links, powersW } = sweep()
-    expect(links.map(({ partId }) => partId)).toEqual(['gearbox', 'turbo', 'springs', 'coils'])
-    for (const link of links.slice(0, 2)) {
-      expect((demandsAt(plan(), LOSS, link.limitPowerW as number)[link.subject] as number) / link.limit).toBeCloseTo(1, 4)
-      const crossing = powersW.findIndex((_, i) => (link.headrooms[i] as number) < 0)
-      expect(powersW[crossing] as number).toBeGreaterThanOrEqual(link.limitPowerW as number)
-      expect(powersW[crossing - 1] as number).toBeLessThanOrEqual((link.limitPowerW as number) + 1)
-    }
-    expect(links[2]).toMatchObject({ limitPowerW: null, next: null, headroom: expect.closeTo(1 - 7800 / 8000, 12) })
-  })
-  it('name the cheapest part of the same kind that carries it all, with its extras and its mass', () => {
-    expect(sweep().links[0]?.next).toEqual({ partId: 'strong', cost: 4300, massDifferenceKg: 14, limitPowerW: null })
-    expect(sweep().links[1]?.next).toBeNull()
-  })
-  it('leave a rating for another fuel out, and say so', () => {
-    expect(sweep().leftOut).toMatchObject([{ partId: 'petrol', reason: expect.stringMatching(/0 % ethanol, the plan burns 78 %/) }])
-    expect(sweep((made) => Object.assign(made.burn, { ethanolShare: 0.05, bsfcKgPerJ: 360 / 3.6e9 })).links.map(({ partId }) => partId)).toContain('petrol')
-  })
-  it('say what the plan does not say', () => {
-    expect(sweep((made) => Object.assign(made, { pump: null })).leftOut).toContainEqual(expect.objectContaining({ partId: 'coils', subject: 'pumpCurrent' }))
-  })
-  it('end where the plan has no answer any more', () => {
-    const found = sweep((made) => Object.assign(made.air, { isBoosted: false }), 40_000)
-    expect(found.refusedFrom?.message).toMatch(/come in by themselves/)
-    const from = found.refusedFrom?.powerW as number
-    for (const link of found.links)
-      expect(link.headrooms.filter((value) => value === null)).toHaveLength(found.powersW.filter((powerW) => powerW >= from).length)
-  })
-  it('refuse a sweep that does not rise', () => {
-    expect(() => weakLinks({ plan: plan(), loss: LOSS, parts: inCar, all: inCar, fromPowerW: 600_000, toPowerW: 580_000 })).toThrow(/sweep must rise/)
   })
 })

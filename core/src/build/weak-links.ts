@@ -1,15 +1,11 @@
-import { pumpFlowM3PerS } from '../engine/fuel-supply.ts'
-import { ratingChain } from '../engine/rating-chain.ts'
+import { headroomShare, ratingChain } from '../engine/rating-chain.ts'
 import { CalculationError } from '../errors.ts'
 import { attempt } from './attempt.ts'
 import type { DrivelineLoss } from './driveline-loss.ts'
-import { airPath, enginePoint } from './engine-point.ts'
 import { RATING_SUBJECTS, type RatingSubject } from './part-fields.ts'
 import { partsOfKind, ratedLimit, wholeCost, wholeMassKg } from './parts.ts'
 import type { EnginePlan, Part } from './records.ts'
-import { greatestTorqueNm, injectorsAt, pumpOutletPa } from './work-engine-plan.ts'
-
-export type SubjectDemands = Partial<Record<RatingSubject, number>>
+import { demandsAt, type SubjectDemands } from './subject-demands.ts'
 
 /** A part by one of its ratings, against what the engine asks of it as power rises. */
 export interface WeakLink {
@@ -18,7 +14,7 @@ export interface WeakLink {
   readonly subject: RatingSubject
   readonly demand: number
   readonly limit: number
-  /** At the target: a share of the limit, under 0 where it is over. */
+  /** At the target: a share of the limit, under 0 where it is over. Temperatures are counted from the plan's air outside. */
   readonly headroom: number
   /** Where it reaches its limit, at the plan's place; null: not up to the end of the sweep. */
   readonly limitPowerW: number | null
@@ -48,36 +44,6 @@ export interface WeakLinks {
 /** How far the fuel's ethanol share may lie from that of a rating (common practice, no source). */
 const FUEL_TOLERANCE = 0.1
 const SWEEP_POINTS = 61
-
-/** What the engine asks of its parts at a power, W at the plan's place; what a plan cannot say is left out. Rejects what the plan's air and fuel reject. */
-export function demandsAt(plan: EnginePlan, loss: DrivelineLoss, powerW: number): SubjectDemands {
-  const point = enginePoint(plan, loss, powerW)
-  const path = airPath(plan, point)
-  const duty = plan.injectors ? attempt(() => injectorsAt(plan, point).duty) : undefined
-  const current = pumpCurrentA(plan, path)
-  return {
-    wheelPower: point.wheelPowerW,
-    crankPower: point.crankPowerW,
-    crankTorque: greatestTorqueNm(plan, point.crankPowerW),
-    airFlow: point.flows.airKgPerS,
-    fuelFlow: point.fuelM3PerS,
-    engineSpeed: plan.engine.redlineRpm,
-    ...(plan.air.isBoosted ? { boost: Math.max(0, path.manifoldPressurePa - plan.air.ambientPressurePa), outletTemperature: path.outletTemperatureK } : {}),
-    ...(plan.pump ? { fuelPressure: pumpOutletPa(plan, path) } : {}),
-    chargeTemperature: path.chargeTemperatureK,
-    ...(current === undefined ? {} : { pumpCurrent: current }),
-    ...(typeof duty === 'number' ? { injectorDuty: duty } : {}),
-  }
-}
-
-/** Current of all pumps where it was measured with their flow, by straight lines between the points. */
-function pumpCurrentA(plan: EnginePlan, path: ReturnType<typeof airPath>): number | undefined {
-  const points = plan.pump?.points.filter((point) => point.currentA !== null) ?? []
-  if (!plan.pump || points.length === 0) return undefined
-  const asFlow = points.map((point) => ({ pressurePa: point.pressurePa, flowM3PerS: point.currentA as number }))
-  const each = attempt(() => pumpFlowM3PerS(asFlow, pumpOutletPa(plan, path)))
-  return typeof each === 'number' ? each * plan.pump.count : undefined
-}
 
 /**
  * Every part of a car swept from one power to another, in order of failure, with what each next step would cost and weigh.
@@ -111,6 +77,7 @@ export function weakLinks(input: {
   const refusal = refusedAt < 0 ? null : (demands(powersW[refusedAt] as number) as CalculationError)
   const target = Math.min(plan.target.powerW, lastW)
   const leftOut: WeakLinks['leftOut'][number][] = []
+  const datumOf = (subject: RatingSubject) => (RATING_SUBJECTS[subject].rating === 'temperature' ? plan.air.ambientTemperatureK : 0)
   const rated = (part: Part) =>
     part.ratings.flatMap((rating, ratingIndex) => {
       const { ethanolShare } = rating
@@ -122,7 +89,13 @@ export function weakLinks(input: {
         })
         return []
       }
-      return [{ id: `${part.id} ${ratingIndex}`, part, ratingIndex, kind: rating.of, limit: ratedLimit(part, rating) }]
+      const limit = ratedLimit(part, rating)
+      const from = datumOf(rating.of)
+      if (limit <= from) {
+        leftOut.push({ partId: part.id, subject: rating.of, reason: 'it does not lie above the air outside that the plan counts with' })
+        return []
+      }
+      return [{ id: `${part.id} ${ratingIndex}`, part, ratingIndex, kind: rating.of, limit, from }]
     })
   const asked = (powerW: number): SubjectDemands => {
     const found = demands(powerW)
@@ -176,7 +149,7 @@ export function weakLinks(input: {
     const rating = ratings.find((entry) => entry.id === id) as (typeof ratings)[number]
     const headrooms = powersW.map((powerW) => {
       const value = asked(powerW)[kind]
-      return value === undefined ? null : 1 - value / limit
+      return value === undefined ? null : headroomShare(value, limit, rating.from)
     })
     return {
       partId: rating.part.id,

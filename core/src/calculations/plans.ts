@@ -7,15 +7,19 @@ import { z } from '../zod.ts'
 import { EXAMPLE_PLAN } from './example-plan.ts'
 import { defineCalculation } from './registry.ts'
 
-const rating = z.strictObject({ id: z.string().max(120), kind: z.enum(RATING_KINDS), limit: z.number() })
+const rating = z.strictObject({ id: z.string().max(120), kind: z.enum(RATING_KINDS), limit: z.number(), from: z.number().optional() })
 
 export const ratingChainCalculation = defineCalculation({
   name: 'engine.rating-chain',
   title: 'Headroom of each part, weakest first',
-  formula: 'headroom = 1 − demand/limit; a demand that grows with power as (P/P_target)^e reaches its limit at P_target (limit/demand)^(1/e)',
+  formula:
+    'headroom = 1 − (demand − from)/(limit − from), from = 0 unless given; a demand that grows with power as (P/P_target)^e reaches its limit at P_target (limit/demand)^(1/e)',
   sources: ['Ratios; exponents: 1 for power, torque, flow, current and duty at one speed (common practice, no source)'],
-  assumptions: ['Demands are those at the target; each grows with power by its exponent, 1 where none is given, and not at all with 0'],
-  validRange: 'Limits and demands above zero',
+  assumptions: [
+    'Demands are those at the target; each grows with power by its exponent, 1 where none is given, and not at all with 0',
+    'Temperatures mean most when they are counted from the air outside',
+  ],
+  validRange: 'Demands above zero, limits above what they are counted from',
   schools: [],
   example: {
     targetPowerW: 300_000,

@@ -3,7 +3,7 @@ import { describe, expect, it, test } from 'vitest'
 import { smallestGainFound } from './compare-pulls.ts'
 import { type PicturePoint, pictureReader } from './picture-axes.ts'
 import { type PullPlanInput, planPulls } from './pull-planner.ts'
-import { stopReasons } from './stop-reasons.ts'
+import { stopState } from './stop-state.ts'
 
 const HOURS: PullPlanInput = { bookedS: 7200, setUpS: 1200, pullS: 60, coolingS: 180, firstPulls: 2, basePulls: 3, changes: [], returnsToBase: true }
 const change = (name: string, setUpS: number, pulls = 3) => ({ name, setUpS, pulls })
@@ -100,18 +100,24 @@ describe('points off a picture', () => {
 })
 
 describe('limits that end a pull', () => {
-  const stops = { lambdaOver: 0.9, intakeOverK: 333, coolantOverK: 378, fuelPressureUnderPa: 280_000, headroomUnder: null, knock: null }
+  const stops = { lambdaOver: 0.9, intakeOverK: 333, coolantOverK: 378, fuelPressureUnderPa: 280_000, headroomUnder: 0.1, knock: null }
+  const calm = { powerW: 200_000, lambda: 0.86, intakeK: 320, coolantK: 365, fuelPressurePa: 300_000 }
   test.each([
-    ['nothing', { lambda: 0.86, intakeK: 320 }, []],
-    ['lean', { lambda: 0.91, intakeK: 320 }, ['lambda']],
-    ['at the limit is not over it', { lambda: 0.9, intakeK: 333 }, []],
-    ['hot', { lambda: null, intakeK: 340, coolantK: 380 }, ['intakeTemperature', 'coolantTemperature']],
-    ['starved', { lambda: 0.85, intakeK: null, fuelPressurePa: 250_000 }, ['fuelPressure']],
-  ])('%s', (_, reading, broken) => {
-    expect(stopReasons(stops, reading).map(({ of }) => of)).toEqual(broken)
+    ['nothing', {}, 250_000, [], []],
+    ['lean', { lambda: 0.91 }, 250_000, ['lambda'], []],
+    ['at the limit is not over it', { lambda: 0.9, intakeK: 333, powerW: 250_000 }, 250_000, [], []],
+    ['hot, on a dyno that reads no lambda', { lambda: null, intakeK: 340, coolantK: 380 }, 250_000, ['intakeTemperature', 'coolantTemperature'], ['lambda']],
+    ['starved', { fuelPressurePa: 250_000 }, 250_000, ['fuelPressure'], []],
+    ['more than the weakest part keeps its headroom at', {}, 190_000, ['headroom'], []],
+    ['headroom that nobody can tell', {}, null, [], []],
+  ])('%s', (_, edit, headroomPowerW, broken, unread) => {
+    const found = stopState(stops, { ...calm, ...edit }, headroomPowerW)
+    expect(found.reasons.map(({ of }) => of)).toEqual(broken)
+    expect(found.unread).toEqual(unread)
   })
-  it('without limits break nothing', () => {
+  it('without limits break nothing, and ask nobody to watch', () => {
     const none = { lambdaOver: null, intakeOverK: null, coolantOverK: null, fuelPressureUnderPa: null, headroomUnder: null, knock: null }
-    expect(stopReasons(none, { lambda: 2, intakeK: 500, fuelPressurePa: 1 })).toEqual([])
+    const hot = { powerW: 9e5, lambda: 2, intakeK: 500, coolantK: null, fuelPressurePa: 1 }
+    expect(stopState(none, hot, 100_000)).toEqual({ reasons: [], unread: [] })
   })
 })

@@ -8,6 +8,8 @@ export interface Rating<Kind extends string = RatingKind> {
   readonly id: string
   readonly kind: Kind
   readonly limit: number
+  /** Demand and limit are counted from here, such as a temperature from that of the air; 0 where left out. */
+  readonly from?: number | undefined
 }
 
 /** What the engine asks for at one power: `at(powerW)` gives the demand of each kind that is known. */
@@ -24,10 +26,14 @@ export interface Headroom<Kind extends string = RatingKind> {
   readonly limitPowerW: number | null
 }
 
+/** Share of a limit that a demand leaves, both counted from a datum: 0 at the limit, under 0 over it. */
+export const headroomShare = (demand: number, limit: number, from = 0): number => 1 - (demand - from) / (limit - from)
+
 /**
  * Headroom of each component at the target, weakest first, and the power at which each gives up as power rises.
  * Demands come from the function handed in, so that a chain of any plan can be judged; the power of a limit is found by bisection between
- * `fromPowerW` and `toPowerW` (a demand must not fall as power rises). Source: ratios. Rejects limits of zero or less and an empty sweep.
+ * `fromPowerW` and `toPowerW` (a demand must not fall as power rises). Source: ratios. Rejects limits that do not lie above what they are
+ * counted from, and an empty sweep.
  */
 export function ratingChain<Kind extends string = RatingKind>(input: {
   targetPowerW: number
@@ -43,14 +49,14 @@ export function ratingChain<Kind extends string = RatingKind>(input: {
   const target = demandsAt(targetPowerW)
   const withoutDemand: string[] = []
   const headrooms = ratings.flatMap((rating): Headroom<Kind>[] => {
-    requirePositive(rating.limit, `${rating.id}.limit`)
+    requirePositive(rating.limit - (rating.from ?? 0), `${rating.id}.limit`)
     const demand = target[rating.kind]
     if (demand === undefined) {
       withoutDemand.push(rating.id)
       return []
     }
     const limitPowerW = limitPower(rating, fromPowerW, toPowerW, demandsAt)
-    return [{ id: rating.id, kind: rating.kind, demand, limit: rating.limit, headroom: 1 - demand / rating.limit, limitPowerW }]
+    return [{ id: rating.id, kind: rating.kind, demand, limit: rating.limit, headroom: headroomShare(demand, rating.limit, rating.from), limitPowerW }]
   })
   return { headrooms: headrooms.sort((a, b) => a.headroom - b.headroom), withoutDemand }
 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import net from 'node:net'
 import {
   DEVICE_PROTOCOL_VERSION,
@@ -13,9 +14,10 @@ const RETRY_MS = 1000
 /** A device that says nothing for so long counts as lost. */
 const SILENCE_MS = 2500
 const ANSWER_MS = 2000
-/** How often samples are told, and how many of a pull are kept: ten minutes at 50 a second. */
+/** How often samples are told, how many of a pull are kept (ten minutes at 50 a second), and how many pulls. */
 const SAMPLES_MS = 90
 const MOST_SAMPLES = 30_000
+const MOST_PULLS = 12
 
 /** One device on a loopback port: kept connected, told of when it is lost, and asked. Lines it does not send right are left out. */
 export class DeviceConnection {
@@ -27,7 +29,8 @@ export class DeviceConnection {
   private readonly waiting = new Map<number, (refusal: string | null) => void>()
   private nextId = 1
   private status: DynoStatus | null = null
-  private samples: DynoSample[] = []
+  /** The latest pulls, oldest first. */
+  private pulls: { readonly pullId: string; readonly samples: DynoSample[] }[] = []
   private unsent: DynoSample[] = []
   private sending: NodeJS.Timeout | null = null
   private retry: NodeJS.Timeout | null = null
@@ -56,7 +59,7 @@ export class DeviceConnection {
     const at = new Date().toISOString()
     listener({ type: 'state', state: this.state, at })
     if (this.status) listener({ type: 'status', status: this.status, at })
-    if (this.samples.length > 0) listener({ type: 'samples', samples: this.samples, at })
+    for (const { pullId, samples } of this.pulls) listener({ type: 'samples', pullId, samples, at })
     return () => this.listeners.delete(listener)
   }
 
@@ -131,11 +134,16 @@ export class DeviceConnection {
     this.silence = setTimeout(() => this.socket?.destroy(), SILENCE_MS)
   }
 
-  /** Kept until the next pull begins, and told some at a time. */
+  /** Kept with the pulls before it, and told some at a time. A pull that counts from the start again is another one, whatever its number. */
   private takeSample(sample: DynoSample): void {
-    if (this.samples[0]?.pull !== sample.pull) this.samples = []
-    if (this.samples.length >= MOST_SAMPLES) return
-    this.samples.push(sample)
+    const last = this.pulls.at(-1)?.samples.at(-1)
+    if (!last || last.pull !== sample.pull || sample.timeS <= last.timeS) {
+      this.sendSamples()
+      this.pulls = [...this.pulls.slice(1 - MOST_PULLS), { pullId: randomUUID(), samples: [] }]
+    }
+    const samples = this.pulls.at(-1)?.samples as DynoSample[]
+    if (samples.length >= MOST_SAMPLES) return
+    samples.push(sample)
     this.unsent.push(sample)
     this.sending ??= setTimeout(() => this.sendSamples(), SAMPLES_MS)
   }
@@ -143,8 +151,9 @@ export class DeviceConnection {
   private sendSamples(): void {
     if (this.sending) clearTimeout(this.sending)
     this.sending = null
-    if (this.unsent.length === 0) return
-    this.tell({ type: 'samples', samples: this.unsent, at: new Date().toISOString() })
+    const pullId = this.pulls.at(-1)?.pullId
+    if (this.unsent.length === 0 || !pullId) return
+    this.tell({ type: 'samples', pullId, samples: this.unsent, at: new Date().toISOString() })
     this.unsent = []
   }
 

@@ -30,7 +30,7 @@ describe('a simulated scale set', () => {
     const device = await service.startStandIn()
     expect(device).toMatchObject({ isSimulated: true, state: 'connected' })
     const events: DeviceEvent[] = []
-    const stop = service.listen(device.id, (event) => events.push(event))
+    const stop = await service.listen(device.id, (event) => events.push(event))
     const pads = () => {
       const last = events.findLast((event) => event.type === 'reading')
       return last?.type === 'reading' ? last.reading.pads : undefined
@@ -88,7 +88,7 @@ describe('a simulated dyno', () => {
     const device = await service.startStandIn('dyno')
     const events: DeviceEvent[] = []
     const listen = () => service.listen(device.id, (event) => events.push(event))
-    const stop = listen()
+    const stop = await listen()
     return {
       ask: (command: DeviceCommand) => service.command(device.id, command),
       listen,
@@ -134,7 +134,7 @@ describe('a simulated dyno', () => {
     await expect(dyno.ask({ type: 'stop' })).rejects.toThrow(/No pull is running/)
     const before = dyno.samples().length
     dyno.events.length = 0
-    const stop = dyno.listen()
+    const stop = await dyno.listen()
     expect(dyno.samples()).toHaveLength(before)
     stop()
     dyno.end()

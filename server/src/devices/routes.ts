@@ -29,11 +29,12 @@ export function deviceRoutes(devices: DeviceService): Router {
     await devices.command(request.params.id as string, read(deviceCommandSchema, request.body))
     response.json({})
   })
-  router.get('/devices/:id/stream', (request, response) => {
-    const stop = devices.listen(request.params.id, (event) => {
+  router.get('/devices/:id/stream', async (request, response) => {
+    const stop = await devices.listen(request.params.id, (event) => {
       if (!response.headersSent) response.writeHead(200, { 'content-type': 'text/event-stream', connection: 'keep-alive' })
       response.write(`data: ${JSON.stringify(event)}\n\n`)
     })
+    if (response.closed) return stop()
     const beat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)
     request.on('close', () => {
       clearInterval(beat)

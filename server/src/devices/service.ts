@@ -74,7 +74,10 @@ export class DeviceService {
     if (refusal) throw new AppError('rule-broken', refusal)
   }
 
-  listen(id: string, listener: (event: DeviceEvent) => void): () => void {
+  /** One that this server has not met since it was started is looked for on its port first. */
+  async listen(id: string, listener: (event: DeviceEvent) => void): Promise<() => void> {
+    const port = Number(id)
+    if (this.freePorts().includes(port)) await this.tryPort(port)
     return this.device(id).listen(listener)
   }
 

@@ -1,7 +1,7 @@
 import type { BrokenRecord } from '@bold-ballast/core'
 import { lazy, Suspense } from 'react'
 import { NavLink, Outlet } from 'react-router'
-import { LoadError, Loading } from '../ui/states.tsx'
+import { Alert, LoadError, Loading } from '../ui/states.tsx'
 import { recordWord } from '../ui/words.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
@@ -64,7 +64,7 @@ export function BuildFrame() {
 function BrokenRecords({ broken }: { broken: readonly BrokenRecord[] }) {
   if (broken.length === 0) return null
   return (
-    <div role="alert" className="mb-4 border-l-4 border-danger py-1 pl-3">
+    <Alert className="mb-4">
       <p className="font-semibold">
         {broken.length === 1 ? 'One record is broken' : `${broken.length} records are broken`} and left out of every sum. Take the last change to it back in the
         log, or delete it.
@@ -76,6 +76,6 @@ function BrokenRecords({ broken }: { broken: readonly BrokenRecord[] }) {
           </li>
         ))}
       </ul>
-    </div>
+    </Alert>
   )
 }

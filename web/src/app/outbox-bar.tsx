@@ -1,4 +1,5 @@
 import { StaleChoice } from '../ui/stale-choice.tsx'
+import { Alert } from '../ui/states.tsx'
 import { recordWord } from '../ui/words.ts'
 import type { Waiting } from './outbox.ts'
 import { discard, flush, sendAgain } from './outbox-sender.ts'
@@ -42,7 +43,7 @@ function Refused({ item }: { item: Waiting }) {
   const problem = item.refusal?.problem
   const current = problem?.current as Record<string, unknown> | undefined
   return (
-    <div role="alert" className="my-1 border-l-4 border-danger py-1 pl-3">
+    <Alert className="my-1">
       <p>
         <strong>Not stored: {item.words}</strong> ({recordWord(item.resource)}). {item.refusal?.message}
       </p>
@@ -63,6 +64,6 @@ function Refused({ item }: { item: Waiting }) {
           </button>
         </p>
       )}
-    </div>
+    </Alert>
   )
 }

@@ -6,6 +6,7 @@ import { enqueue } from '../app/outbox-sender.ts'
 import { FormReader, type FormValues } from './form-reader.ts'
 import { useQuantities } from './quantity.ts'
 import { StaleChoice } from './stale-choice.tsx'
+import { Alert } from './states.tsx'
 import { readStored, writeStored } from './stored.ts'
 
 export interface FieldSpec {
@@ -95,7 +96,7 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
       {children}
       <div className="sm:col-span-2">
         {failure && (
-          <div role="alert" className="mb-2 border-l-4 border-danger py-1 pl-3">
+          <Alert className="mb-2">
             <p>{failure.message} What you typed is still here.</p>
             {failure.problem?.code === 'stale' && current && staleBody && (
               <StaleChoice
@@ -108,7 +109,7 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
                 }}
               />
             )}
-          </div>
+          </Alert>
         )}
         {sender.state.status === 'waiting' && (
           <p role="status" className="mb-2 text-wait">

@@ -1,6 +1,7 @@
 import type { ResourceName } from '@bold-ballast/contract'
 import { useCallback, useState } from 'react'
 import { api, readFailure } from '../api/api.ts'
+import { Alert } from './states.tsx'
 
 /** Deletes by a mark; the notice that follows every write offers to take it back. A refusal is said where the list is. */
 export function useRemoval(buildId: string, resource: ResourceName) {
@@ -13,10 +14,6 @@ export function useRemoval(buildId: string, resource: ResourceName) {
     },
     [remove, buildId, resource],
   )
-  const notice = failure && (
-    <p role="alert" className="my-2 border-l-4 border-danger py-1 pl-3">
-      {failure}
-    </p>
-  )
+  const notice = failure && <Alert className="my-2">{failure}</Alert>
   return { take, notice }
 }

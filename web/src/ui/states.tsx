@@ -31,3 +31,17 @@ export function Empty({ title, why, children }: { title: string; why: string; ch
     </div>
   )
 }
+
+/** What was refused or failed, and what cures it: said at once to those who listen. */
+export function Alert({ children, className = '' }: { children: React.ReactNode; className?: string }) {
+  return (
+    <div role="alert" className={`border-l-4 border-danger py-1 pl-3 ${className}`}>
+      {children}
+    </div>
+  )
+}
+
+/** The usual caution where work can hurt someone. */
+export function Caution({ children, className = '' }: { children: React.ReactNode; className?: string }) {
+  return <p className={`border-l-4 border-wait pl-3 ${className}`}>{children}</p>
+}

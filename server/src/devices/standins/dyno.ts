@@ -10,6 +10,8 @@ const STATUS_MS = 1000
 /** Half of the heat of a pull is gone after so long. */
 const COOLING_HALF_S = 180
 const RISING_SHARE = 0.92
+const WARM_COOLANT_K = 361
+const BASE_FUEL_PA = 300_000
 
 let car: SimulatedCar = {
   torqueCurve: [
@@ -52,6 +54,7 @@ function sample(): DynoSample {
   const torqueNm = torqueAt(speedRpm) * strength * (1 + car.noiseShare * noise())
   const speeds = car.torqueCurve.map((point) => point.speedRpm)
   const way = (speedRpm - Math.min(...speeds)) / (Math.max(...speeds) - Math.min(...speeds))
+  const boost = car.boostPa === 0 ? 0 : Math.round(car.boostPa * Math.min(1, 0.4 + 2 * way) + 400 * noise())
   return {
     type: 'sample',
     pull,
@@ -59,9 +62,12 @@ function sample(): DynoSample {
     speedRpm: Number(speedRpm.toFixed(1)),
     torqueNm: Number(torqueNm.toFixed(2)),
     powerW: Number(((torqueNm * speedRpm * Math.PI) / 30).toFixed(0)),
-    boostPa: car.boostPa === 0 ? null : Math.round(car.boostPa * Math.min(1, 0.4 + 2 * way) + 400 * noise()),
+    boostPa: car.boostPa === 0 ? null : boost,
     lambda: Number((0.86 - 0.06 * way + 0.004 * noise()).toFixed(3)),
     intakeK: Number((car.ambient.temperatureK + 8 + 6 * heat + 14 * way + 0.2 * noise()).toFixed(2)),
+    coolantK: Number((WARM_COOLANT_K + 3 * heat + 4 * way + 0.1 * noise()).toFixed(2)),
+    // The regulator holds its base above the boost; the pumps lose a little of it as the flow rises.
+    fuelPressurePa: Math.round(BASE_FUEL_PA + boost - 8000 * way + 500 * noise()),
   }
 }
 

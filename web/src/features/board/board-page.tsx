@@ -4,6 +4,7 @@ import { useBuild } from '../../app/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Plates } from '../../ui/plates.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
+import { Alert } from '../../ui/states.tsx'
 import { exportBuild } from '../files/export-build.ts'
 import { boardCsv } from './board-csv.ts'
 import { BoardTable } from './board-table.tsx'
@@ -59,9 +60,9 @@ export function BoardPage() {
         </span>
       </div>
       {board.problems.map((problem) => (
-        <p key={problem} role="alert" className="mb-3 border-l-4 border-danger py-1 pl-3">
+        <Alert key={problem} className="mb-3">
           {problem}
-        </p>
+        </Alert>
       ))}
       <BoardTable board={board} rows={rows} position={position} showsAll={showsAll || !isLong} />
       <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-quiet">

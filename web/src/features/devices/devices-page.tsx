@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, readFailure } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
-import { Empty, LoadError, Loading } from '../../ui/states.tsx'
+import { Alert, Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { LivePads } from './live-pads.tsx'
 import { useStream } from './use-stream.ts'
 
@@ -45,11 +45,7 @@ export function DevicesPage() {
           {starting.isLoading ? 'Starting …' : 'Start a simulated dyno'}
         </button>
       </div>
-      {failure && (
-        <p role="alert" className="mb-3 border-l-4 border-danger py-1 pl-3">
-          {readFailure(failure).message}
-        </p>
-      )}
+      {failure && <Alert className="mb-3">{readFailure(failure).message}</Alert>}
       {!device ? (
         <Empty
           title="Nothing was found yet"

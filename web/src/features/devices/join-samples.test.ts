@@ -12,15 +12,27 @@ const sample = (pull: number, timeS: number): DynoSample => ({
   boostPa: null,
   lambda: null,
   intakeK: null,
+  coolantK: null,
+  fuelPressurePa: null,
 })
-const one = [sample(1, 0), sample(1, 0.02)]
+const two = [sample(1, 0), sample(1, 0.02)]
+const first = { pullId: 'a', samples: two }
+const longer = { pullId: 'a', samples: [...two, sample(1, 0.04)] }
+const fresh = { pullId: 'b', samples: [sample(1, 0)] }
 
 test.each([
-  ['the first of a pull', [], one, one],
-  ['more of it', one, [sample(1, 0.04)], [...one, sample(1, 0.04)]],
-  ['all of it again, after the stream was lost', one, [...one, sample(1, 0.04)], [...one, sample(1, 0.04)]],
-  ['another pull', one, [sample(2, 0)], [sample(2, 0)]],
-  ['nothing', one, [], one],
+  ['the first of a pull', [], first, [first]],
+  ['more of it', [first], { pullId: 'a', samples: [sample(1, 0.04)] }, [longer]],
+  ['all of it again, after the stream was lost', [first], longer, [longer]],
+  ['another pull, of the same number since the dyno was switched on again', [first], fresh, [first, fresh]],
+  ['the rest of an earlier pull, told late', [first, fresh], longer, [longer, fresh]],
+  ['nothing', [first], { pullId: 'a', samples: [] }, [first]],
 ])('%s', (_, before, more, expected) => {
   expect(joinSamples(before, more)).toEqual(expected)
+})
+
+test('more than the server keeps are not kept', () => {
+  const many = Array.from({ length: 20 }, (_, i) => ({ pullId: `pull ${i}`, samples: [sample(i + 1, 0)] }))
+  const kept = many.reduce(joinSamples, [] as ReturnType<typeof joinSamples>)
+  expect(kept.map(({ pullId }) => pullId)).toEqual(many.slice(-12).map(({ pullId }) => pullId))
 })

@@ -2,6 +2,7 @@ import type { BuildFileReport, FileChange } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, type BuildFileArguments, readFailure } from '../../api/api.ts'
+import { Alert } from '../../ui/states.tsx'
 import { recordWord } from '../../ui/words.ts'
 import { fieldWord, valueText } from '../log/field-words.ts'
 
@@ -56,11 +57,7 @@ export function OpenFilePage() {
       />
       <div aria-live="polite" className="mt-4">
         {reading.isLoading && <p role="status">Reading {picked?.file.name} …</p>}
-        {failure && (
-          <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-            {failure} Nothing was stored.
-          </p>
-        )}
+        {failure && <Alert>{failure} Nothing was stored.</Alert>}
         {picked && report && !failure && !reading.isLoading && (
           <>
             {report.isHere && <Choices picked={picked} look={(next) => void look(next)} />}

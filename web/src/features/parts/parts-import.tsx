@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
+import { Alert } from '../../ui/states.tsx'
 import { type ReadPart, readPartsCsv } from './parts-csv.ts'
 
 /** Parts of a CSV file: read first, with a reason for each row that is left out, then stored as one entry of the log. */
@@ -63,11 +64,7 @@ export function PartsImport({ records, onClose }: { records: RecordsAnswer; onCl
           ))}
         </ul>
       )}
-      {failure && (
-        <p role="alert" className="mb-2 border-l-4 border-danger py-1 pl-3">
-          {failure}
-        </p>
-      )}
+      {failure && <Alert className="mb-2">{failure}</Alert>}
       <button type="button" className="button button-strong" disabled={good.length === 0 || isLoading} onClick={() => void store()}>
         {isLoading ? 'Storing …' : `Store ${good.length} ${good.length === 1 ? 'part' : 'parts'}${refused.length > 0 ? `, leave out ${refused.length}` : ''}`}
       </button>

@@ -1,17 +1,17 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { lifeOf, RATING_SUBJECT_NAMES, RATING_SUBJECTS, ratedLimit, wholeCost, wholeMassKg } from '@bold-ballast/core'
-import { useSearchParams } from 'react-router'
 import { useQuantities } from '../../ui/quantity.ts'
+import { useAddress } from '../../ui/use-address.ts'
 import { STATUS_WORDS } from './part-words.ts'
 import { byKind, moneyText } from './register.tsx'
 
 /** Parts of one kind beside each other, for one job: a row a property, the best of each row marked. */
 export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (id: string) => void }) {
-  const [search, setSearch] = useSearchParams()
+  const address = useAddress()
   const { text } = useQuantities()
   const groups = byKind(records.parts)
   const most = groups.reduce((best, group) => (group.parts.length > best.parts.length ? group : best), groups[0] as (typeof groups)[number])
-  const group = groups.find(({ kind }) => kind === search.get('kind')) ?? most
+  const group = groups.find(({ kind }) => kind === address.get('kind')) ?? most
   const { parts } = group
   const subjects = RATING_SUBJECT_NAMES.filter((of) => parts.some((part) => part.ratings.some((rating) => rating.of === of)))
   const row = (label: string, values: readonly (number | null)[], shown: (value: number, at: number) => string, better: 'more' | 'less') => {
@@ -47,14 +47,7 @@ export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (i
     <>
       <label className="mb-3 block">
         <span className="mb-1 block font-semibold">For the job of</span>
-        <select
-          value={group.kind}
-          onChange={(event) => {
-            const next = new URLSearchParams(search)
-            next.set('kind', event.target.value)
-            setSearch(next, { replace: true })
-          }}
-        >
+        <select value={group.kind} onChange={(event) => address.set({ kind: event.target.value })}>
           {groups.map(({ kind, parts: members }) => (
             <option key={kind} value={kind}>
               {kind} ({members.length})

@@ -5,6 +5,7 @@ import { useBuild } from '../../app/use-build.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
+import { Alert } from '../../ui/states.tsx'
 import { dayText } from '../../ui/words.ts'
 import { stageBody, stageFieldSpecs } from './plan-forms.ts'
 
@@ -30,11 +31,7 @@ export function StagesTab({ records, buildId }: { records: StoredRecords; buildI
     <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_340px]">
       <div>
         {removal.notice}
-        {failure && (
-          <p role="alert" className="my-2 border-l-4 border-danger py-1 pl-3">
-            {failure}
-          </p>
-        )}
+        {failure && <Alert className="my-2">{failure}</Alert>}
         <ol>
           {records.stages.map((stage, at) => (
             <li key={stage.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line py-2.5">

@@ -1,10 +1,11 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { attempt, BOOST_SCHOOL_WORDS, type BuildRecords, CalculationError, compareSessions, fromSi, parseQuantity, weakestTorque } from '@bold-ballast/core'
 import { useMemo } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Empty } from '../../ui/states.tsx'
+import { Alert, Empty } from '../../ui/states.tsx'
+import { useAddress } from '../../ui/use-address.ts'
 import { dayText } from '../../ui/words.ts'
 import { CompareChart } from './compare-chart.tsx'
 import { Crank, Sides } from './compare-sides.tsx'
@@ -12,37 +13,29 @@ import { Crank, Sides } from './compare-sides.tsx'
 const VERDICT_WORDS = { real: 'The difference is real', 'within noise': 'Within noise', 'too few pulls': 'Too few pulls to tell' } as const
 type Side = 'first' | 'second'
 
-/** Which pulls of a session are taken, as the address holds them: their places in the session; undefined: all that count. */
-function pickedPulls(records: RecordsAnswer, sessionId: string, text: string | null): string[] | undefined {
-  if (text === null) return undefined
+/** Which pulls of a session are taken, as the address holds them: their places in the session; nothing said: all that count. */
+function pickedPulls(records: RecordsAnswer, sessionId: string, text: string): string[] | undefined {
+  if (text === '') return undefined
   const places = text.split('.').map(Number)
   return records.pulls.filter((pull) => pull.sessionId === sessionId && places.includes(pull.position)).map(({ id }) => id)
 }
 
 /** Two sets of pulls against each other on the build's basis: is it real, how much, where in the range, and what was changed in between. */
 export function CompareTab({ records }: { records: RecordsAnswer }) {
-  const [search, setSearch] = useSearchParams()
+  const address = useAddress()
   const { decimalMark, units, text, format } = useQuantities()
   const sessions = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)), [records.sessions])
-  const first = search.get('first') ?? sessions.at(-2)?.id ?? sessions[0]?.id ?? ''
-  const second = search.get('second') ?? sessions.at(-1)?.id ?? ''
-  const [firstPulls, secondPulls] = [search.get('firstPulls'), search.get('secondPulls')]
-  const typedBand = search.get('band') ?? ''
-  const set = (values: Record<string, string>) => {
-    const next = new URLSearchParams(search)
-    for (const [name, value] of Object.entries(values)) {
-      if (value === '') next.delete(name)
-      else next.set(name, value)
-    }
-    setSearch(next, { replace: true })
-  }
+  const first = address.get('first') || (sessions.at(-2)?.id ?? sessions[0]?.id ?? '')
+  const second = address.get('second') || (sessions.at(-1)?.id ?? '')
+  const [firstPulls, secondPulls] = [address.get('firstPulls'), address.get('secondPulls')]
+  const typedBand = address.get('band')
   const found = useMemo(
     () =>
       attempt(() => {
         const ends = typedBand.split(/\s*(?:to|-|–)\s*/).filter((part) => part !== '')
         const read = (part: string | undefined) => parseQuantity(part ?? '', 'engineSpeed', { defaultUnit: 'rpm', decimalMark, field: 'The band' }).value
         const band = ends.length === 0 ? undefined : { fromRpm: read(ends[0]), toRpm: read(ends[1]) }
-        const side = (sessionId: string, pulls: string | null) => ({ sessionId, pullIds: pickedPulls(records, sessionId, pulls) })
+        const side = (sessionId: string, pulls: string) => ({ sessionId, pullIds: pickedPulls(records, sessionId, pulls) })
         return compareSessions(records, side(first, firstPulls), side(second, secondPulls), band)
       }),
     [records, first, second, firstPulls, secondPulls, typedBand, decimalMark],
@@ -61,9 +54,9 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
   }
   const setName = (side: Side, id: string) => {
     const picked = side === 'first' ? firstPulls : secondPulls
-    return picked === null && first !== second ? nameOf(id) : `${nameOf(id)}, pulls ${labelsOf(records, id, picked).join(', ')}`
+    return picked === '' && first !== second ? nameOf(id) : `${nameOf(id)}, pulls ${labelsOf(records, id, picked).join(', ')}`
   }
-  const picker = (side: Side, label: string, sessionId: string, picked: string | null) => {
+  const picker = (side: Side, label: string, sessionId: string, picked: string) => {
     const pulls = records.pulls.filter((pull) => pull.sessionId === sessionId)
     const taken = pickedPulls(records, sessionId, picked) ?? pulls.filter(({ setAside }) => setAside === null).map(({ id }) => id)
     return (
@@ -72,7 +65,7 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
         <select
           aria-label={label}
           value={sessionId}
-          onChange={(event) => set({ [side]: event.target.value, [`${side}Pulls`]: '' })}
+          onChange={(event) => address.set({ [side]: event.target.value, [`${side}Pulls`]: '' })}
           className="max-w-full min-w-[230px]"
         >
           {sessions.map((session) => (
@@ -89,7 +82,7 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
                 checked={taken.includes(pull.id)}
                 onChange={(event) => {
                   const next = pulls.filter(({ id }) => (id === pull.id ? event.target.checked : taken.includes(id)))
-                  set({ [`${side}Pulls`]: next.map(({ position }) => position).join('.') || 'none' })
+                  address.set({ [`${side}Pulls`]: next.map(({ position }) => position).join('.') || 'none' })
                 }}
               />
               {pull.label}
@@ -106,13 +99,11 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
         {picker('second', 'To', second, secondPulls)}
         <label>
           <span className="mb-1 block font-semibold">Band the gears use</span>
-          <input value={typedBand} onChange={(event) => set({ band: event.target.value })} placeholder="4500 to 7000" className="w-[150px]" />
+          <input value={typedBand} onChange={(event) => address.type({ band: event.target.value })} placeholder="4500 to 7000" className="w-[150px]" />
         </label>
       </div>
       {found instanceof CalculationError ? (
-        <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-          {found.message}
-        </p>
+        <Alert>{found.message}</Alert>
       ) : (
         <>
           <section>
@@ -188,7 +179,7 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
   )
 }
 
-function labelsOf(records: RecordsAnswer, sessionId: string, picked: string | null): string[] {
+function labelsOf(records: RecordsAnswer, sessionId: string, picked: string): string[] {
   const ids = pickedPulls(records, sessionId, picked)
   return records.pulls.filter((pull) => pull.sessionId === sessionId && (ids ? ids.includes(pull.id) : pull.setAside === null)).map(({ label }) => label)
 }

@@ -1,13 +1,13 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, CalculationError, type PlannedStep, planPulls } from '@bold-ballast/core'
-import { useState } from 'react'
+import { attempt, CalculationError, headroomStopAtStage, type PlannedStep, planPulls } from '@bold-ballast/core'
+import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../api/api.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
-import { Empty } from '../../ui/states.tsx'
+import { Alert, Caution, Empty } from '../../ui/states.tsx'
 import { clock, FIRST_HOURS, hoursBody, hoursDefaults, hoursFieldSpecs } from './hours-form.ts'
 
 function stepWords(step: PlannedStep): string {
@@ -69,9 +69,7 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
             </button>
           </div>
           {found instanceof CalculationError ? (
-            <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-              {found.message}
-            </p>
+            <Alert>{found.message}</Alert>
           ) : (
             <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_360px]">
               <table className="w-full max-w-[760px] border-collapse self-start">
@@ -102,15 +100,7 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
                   ) : (
                     stops.map((stop) => <p key={stop}>{stop}</p>)
                   )}
-                  {plan.stops.headroomUnder !== null && (
-                    <p>
-                      raise nothing with under {text('share', plan.stops.headroomUnder, { decimals: 0 })} left of the weakest part (
-                      <Link to={`/builds/${build.id}/power?tab=links`} className="word-link">
-                        weak links
-                      </Link>
-                      )
-                    </p>
-                  )}
+                  {plan.stops.headroomUnder !== null && <HeadroomLine records={records} position={position} share={plan.stops.headroomUnder} />}
                 </section>
                 <section>
                   <h3 className="font-semibold">What it can show</h3>
@@ -129,10 +119,10 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
                     ))}
                   </section>
                 )}
-                <p className="border-l-4 border-wait pl-3">
+                <Caution>
                   Nobody beside or behind the wheels, straps and tyres looked at before each set, fire extinguisher at hand, ears and eyes covered, exhaust gas
                   led out. First pulls low and short. Follow the operator’s rules; have fuel and brakes checked by qualified people.
-                </p>
+                </Caution>
                 <div>
                   <CsvButton
                     name={`${build.name}-hours-stage-${position}`}
@@ -165,5 +155,34 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
         </Panel>
       )}
     </>
+  )
+}
+
+/** The power above which the weakest part keeps less than was asked, and which part that is. */
+function HeadroomLine({ records, position, share }: { records: RecordsAnswer; position: number; share: number }) {
+  const { text } = useQuantities()
+  const stop = useMemo(() => attempt(() => headroomStopAtStage(records, position, share)), [records, position, share])
+  const left = `${text('share', share, { decimals: 0 })} left`
+  const links = (
+    <Link to={`/builds/${records.build.id}/power?tab=links`} className="word-link">
+      weak links
+    </Link>
+  )
+  if (stop instanceof CalculationError)
+    return (
+      <p>
+        raise nothing with under {left} of the weakest part ({links}): {stop.message}
+      </p>
+    )
+  if (!stop)
+    return (
+      <p>
+        raise nothing with under {left} of the weakest part: none of the rated ones gets there ({links})
+      </p>
+    )
+  return (
+    <p>
+      power over {text('power', stop.powerW)}: from there {records.parts.find(({ id }) => id === stop.partId)?.name} has under {left} ({links})
+    </p>
   )
 }

@@ -1,53 +1,22 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import {
-  attempt,
-  type BuildRecords,
-  CalculationError,
-  fromSi,
-  LOSS_SCHOOL_WORDS,
-  lossOf,
-  type PowerRoom,
-  partsAtStage,
-  RATING_SUBJECTS,
-  type WeakLinks,
-  weakLinks,
-} from '@bold-ballast/core'
-import type { Data } from 'plotly.js'
+import { attempt, CalculationError, fromSi, LOSS_SCHOOL_WORDS, lossOf, type PowerRoom, RATING_SUBJECTS, weakLinksAtStage } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
-import { Chart, useChartColours } from '../../ui/chart.tsx'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Plates } from '../../ui/plates.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Empty } from '../../ui/states.tsx'
+import { Alert, Caution, Empty } from '../../ui/states.tsx'
 import { moneyText } from '../parts/register.tsx'
-import { planAt } from './plan-tab.tsx'
+import { LinksChart } from './links-chart.tsx'
 
 /** Every part of the car against what the engine asks as power rises: which gives up first, and what the next step would cost and weigh. */
 export function LinksTab({ records, room, position }: { records: RecordsAnswer; room: PowerRoom; position: number }) {
   const { text, units, format } = useQuantities()
-  const found = planAt(records, position)
   const today = room.stages[position]?.value
-  const plan = found?.plan
-  const swept = useMemo(() => {
-    if (!plan) return undefined
-    const target = plan.target.powerW
-    // Today's power where it is known at the plan's place, else half of the target.
-    const fromPowerW = today !== undefined && plan.target.place === 'wheel' ? Math.min(today, target) : target / 2
-    return attempt(() =>
-      weakLinks({
-        plan,
-        loss: lossOf(records.build),
-        parts: partsAtStage(records as unknown as BuildRecords, position),
-        all: records.parts,
-        fromPowerW,
-        toPowerW: 2 * target,
-      }),
-    )
-  }, [plan, today, records, position])
+  const swept = useMemo(() => attempt(() => weakLinksAtStage(records, position, today)), [records, position, today])
   const base = `/builds/${records.build.id}`
   const loss = lossOf(records.build)
-  if (!plan || !swept)
+  if (!swept)
     return (
       <Empty
         title="There is no engine plan yet"
@@ -58,12 +27,8 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
         </Link>
       </Empty>
     )
-  if (swept instanceof CalculationError)
-    return (
-      <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-        {swept.message}
-      </p>
-    )
+  if (swept instanceof CalculationError) return <Alert>{swept.message}</Alert>
+  const { plan } = swept
   if (swept.links.length === 0)
     return (
       <Empty
@@ -78,6 +43,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
   const partOf = (id: string) => records.parts.find((part) => part.id === id)
   const first = swept.links.find(({ limitPowerW }) => limitPowerW !== null)
   const isOver = (link: (typeof swept.links)[number]) => link.limitPowerW === swept.powersW[0]
+  const atStart = swept.startsToday ? 'already' : `at ${text('power', swept.powersW[0] as number)} or before`
   const place = plan.target.place === 'wheel' ? 'at the wheels' : 'at the crank'
   const holds = first === undefined || (first.limitPowerW as number) >= plan.target.powerW
   return (
@@ -86,7 +52,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
         {first === undefined
           ? `Nothing gives up below ${text('power', 2 * plan.target.powerW)} ${place}`
           : isOver(first)
-            ? `${partOf(first.partId)?.name} is over its limit already`
+            ? `${partOf(first.partId)?.name} is over its limit ${atStart}`
             : `${partOf(first.partId)?.name} gives up first, at ${text('power', first.limitPowerW as number)} ${place}${holds ? '' : `: ${text('power', plan.target.powerW - (first.limitPowerW as number))} short of the target`}`}
       </h2>
       <p className="mb-2 text-quiet">
@@ -94,13 +60,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
         rows below, dotted lines are guessed ratings. Wheel to crank by {LOSS_SCHOOL_WORDS[loss.school]}
         {loss.isUsual ? ', usual numbers' : ''}.
       </p>
-      <LinksChart
-        records={records}
-        swept={swept}
-        targetW={plan.target.powerW}
-        todayW={plan.target.place === 'wheel' ? (today ?? null) : null}
-        powerUnit={units.power}
-      />
+      <LinksChart records={records} swept={swept} targetW={plan.target.powerW} todayW={swept.startsToday ? (today ?? null) : null} powerUnit={units.power} />
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
       <section className="relative mt-3 overflow-x-auto" aria-label="Parts in order of failure" tabIndex={0}>
         <table className="w-full border-collapse min-[640px]:whitespace-nowrap max-[639px]:block">
@@ -148,7 +108,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
                     {link.limitPowerW === null ? (
                       <span className="text-sm font-normal text-quiet">not in the sweep</span>
                     ) : isOver(link) ? (
-                      <span className="text-danger">now</span>
+                      <span className="text-danger">{swept.startsToday ? 'now' : `under ${format('power', link.limitPowerW).number}`}</span>
                     ) : (
                       format('power', link.limitPowerW).number
                     )}
@@ -192,9 +152,9 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
         />
       </div>
       {swept.refusedFrom && (
-        <p className="mt-2 border-l-4 border-wait pl-3">
+        <Caution className="mt-2">
           From {text('power', swept.refusedFrom.powerW)} on the plan itself has no answer: {swept.refusedFrom.message}
-        </p>
+        </Caution>
       )}
       {swept.leftOut.length > 0 && (
         <section className="mt-3">
@@ -210,91 +170,4 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
       )}
     </>
   )
-}
-
-/** Lower than this the chart does not go: what is so far over its limit has its number at the edge. */
-const LOWEST = -0.5
-
-/** Headroom over power: each line has the number of its row where it meets its limit; one that holds has its name. Dotted: the rating is a guess. */
-function LinksChart({
-  records,
-  swept,
-  targetW,
-  todayW,
-  powerUnit,
-}: {
-  records: RecordsAnswer
-  swept: WeakLinks
-  targetW: number
-  todayW: number | null
-  powerUnit: string
-}) {
-  const colours = useChartColours()
-  const { data, layout } = useMemo(() => {
-    const x = swept.powersW.map((powerW) => fromSi('power', powerW, powerUnit))
-    const partOf = (partId: string) => records.parts.find(({ id }) => id === partId)
-    const lines = swept.links.map((link, i): Data => {
-      const part = partOf(link.partId)
-      const name = `${part?.name}, ${RATING_SUBJECTS[link.subject].word}`
-      const isGuess = part?.ratings[link.ratingIndex]?.known === 'guess'
-      return {
-        x,
-        y: link.headrooms.map((value) => (value === null ? null : 100 * value)),
-        type: 'scatter',
-        mode: 'lines',
-        name,
-        line: {
-          color: link.limitPowerW === null ? colours.slate : i === 0 ? colours.danger : colours.pine,
-          width: i === 0 ? 2.8 : 1.5,
-          dash: isGuess ? 'dot' : 'solid',
-        },
-        hovertemplate: `%{y:.0f} % left at %{x:.0f} ${powerUnit}<extra>${name}</extra>`,
-      }
-    })
-    // On a phone the names stand in the list below alone.
-    const isNarrow = window.innerWidth < 640
-    const [from, to] = [x[0] as number, x.at(-1) as number]
-    // Numbers on the line of the limit; those that would cover each other step up.
-    let before = Number.NEGATIVE_INFINITY
-    let level = 0
-    const numbers = swept.links.flatMap((link, i) => {
-      if (link.limitPowerW === null) return []
-      const at = fromSi('power', link.limitPowerW, powerUnit)
-      level = at - before < (to - from) / (isNarrow ? 14 : 45) ? level + 1 : 0
-      before = at
-      return [
-        { x: at, y: 0, yshift: 10 + 15 * level, showarrow: false, text: `<b>${i + 1}</b>`, font: { size: 12, color: i === 0 ? colours.danger : colours.ink } },
-      ]
-    })
-    let above = Number.POSITIVE_INFINITY
-    const names = swept.links
-      .filter(({ limitPowerW }) => limitPowerW === null)
-      .map((link) => ({ name: partOf(link.partId)?.name ?? '', at: link.headrooms.findLastIndex((value) => value !== null), link }))
-      .filter(({ at }) => at >= 0)
-      .sort((a, b) => (b.link.headrooms[b.at] as number) - (a.link.headrooms[a.at] as number))
-      .map(({ name, at, link }) => {
-        const y = Math.min(100 * (link.headrooms[at] as number), above - 7)
-        above = y
-        return { x: x[at] as number, y, xanchor: 'left' as const, xshift: 4, showarrow: false, text: name, font: { size: 11 } }
-      })
-    const upright = (watts: number, name: string) => {
-      const at = fromSi('power', watts, powerUnit)
-      return {
-        shape: { type: 'line' as const, x0: at, x1: at, y0: 0, y1: 1, yref: 'paper' as const, line: { color: colours.edge, width: 1, dash: 'dash' as const } },
-        label: { x: at, y: 1, yref: 'paper' as const, yanchor: 'bottom' as const, showarrow: false, text: name, font: { size: 11 } },
-      }
-    }
-    const marks = [...(todayW === null ? [] : [upright(todayW, 'today')]), upright(targetW, 'target')]
-    return {
-      data: lines,
-      layout: {
-        margin: { t: 22, r: isNarrow ? 12 : 190, b: 40, l: isNarrow ? 44 : 56 },
-        xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [from - (to - from) / 60, to] },
-        yaxis: { title: { text: 'headroom, %' }, zeroline: true, zerolinewidth: 2, zerolinecolor: colours.ink, range: [100 * LOWEST, 100] },
-        shapes: marks.map(({ shape }) => shape),
-        annotations: [...numbers, ...(isNarrow ? [] : names), ...marks.map(({ label }) => label)],
-      },
-    }
-  }, [swept, records, targetW, todayW, powerUnit, colours])
-  return <Chart data={data} layout={layout} label="Headroom of each part by power" className="h-[330px] w-full" />
 }

@@ -10,6 +10,9 @@ export function livePullFile(samples: readonly DynoSample[]): File {
   return new File([`${[HEAD.join(';'), ...rows].join('\r\n')}\r\n`], `live pull ${samples[0]?.pull ?? ''}`, { type: 'text/csv' })
 }
 
+/** Of a pull's samples; they have at least one. */
+export const mostPowerW = (samples: readonly DynoSample[]): number => samples.reduce((most, { powerW }) => Math.max(most, powerW), Number.NEGATIVE_INFINITY)
+
 const MOST_POINTS = 300
 
 /** Samples thinned for drawing; the first and the last stay. */

@@ -1,24 +1,31 @@
 import type { DeviceCommand, DeviceEntry, RecordsAnswer } from '@bold-ballast/contract'
-import { type PowerRoom, stopReasons } from '@bold-ballast/core'
-import { useMemo, useRef, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { attempt, CalculationError, headroomStopAtStage, type PowerRoom, type QuantityKind, type StopChannel, stopState } from '@bold-ballast/core'
+import { useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { api, readFailure } from '../../api/api.ts'
-import { useSender } from '../../api/use-sender.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Empty, Loading } from '../../ui/states.tsx'
-import { dayText } from '../../ui/words.ts'
+import { Alert, Caution, Empty, Loading } from '../../ui/states.tsx'
+import { useAddress } from '../../ui/use-address.ts'
 import { type DeviceStream, useStream } from '../devices/use-stream.ts'
+import { KeepPulls } from './keep-pulls.tsx'
 import { LiveChart } from './live-chart.tsx'
-import { livePullFile } from './live-file.ts'
+import { mostPowerW } from './live-file.ts'
 import { SimulatedCarForm } from './simulated-car.tsx'
 
-const STOP_WORDS = {
+const STOP_WORDS: Record<StopChannel, string> = {
   lambda: 'Lambda',
   intakeTemperature: 'Intake temperature',
   coolantTemperature: 'Coolant temperature',
   fuelPressure: 'Fuel pressure',
-} as const
-const KINDS = { lambda: 'ratio', intakeTemperature: 'temperature', coolantTemperature: 'temperature', fuelPressure: 'pressure' } as const
+  headroom: 'Power',
+}
+const STOP_KINDS = {
+  lambda: 'ratio',
+  intakeTemperature: 'temperature',
+  coolantTemperature: 'temperature',
+  fuelPressure: 'pressure',
+  headroom: 'power',
+} as const satisfies Record<StopChannel, QuantityKind>
 
 interface LiveTabProps {
   readonly records: RecordsAnswer
@@ -32,25 +39,16 @@ interface LiveTabProps {
 /** A dyno read live: the pull as it runs, the limits that end it, and the pull put into a session. */
 export function LiveTab(props: LiveTabProps) {
   const { data: devices } = api.useDevicesQuery()
-  const [search, setSearch] = useSearchParams()
+  const address = useAddress()
   const [find, finding] = api.useFindDevicesMutation()
   const [start, starting] = api.useStartStandInMutation()
   if (!devices) return <Loading what="the dynos" />
   const dynos = devices.filter(({ kind }) => kind === 'dyno')
-  const device = dynos.find(({ id }) => id === search.get('device')) ?? dynos[0]
+  const device = dynos.find(({ id }) => id === address.get('device')) ?? dynos[0]
   const failure = starting.error ?? finding.error
-  const pick = (id: string) => {
-    const next = new URLSearchParams(search)
-    next.set('device', id)
-    setSearch(next, { replace: true })
-  }
   return (
     <>
-      {failure && (
-        <p role="alert" className="mb-3 border-l-4 border-danger py-1 pl-3">
-          {readFailure(failure).message}
-        </p>
-      )}
+      {failure && <Alert className="mb-3">{readFailure(failure).message}</Alert>}
       {!device ? (
         <Empty
           title="No dyno is connected"
@@ -70,7 +68,7 @@ export function LiveTab(props: LiveTabProps) {
           {dynos.length > 1 && (
             <label className="mb-3 block">
               <span className="mb-1 block font-semibold">Dyno</span>
-              <select value={device.id} onChange={(event) => pick(event.target.value)}>
+              <select value={device.id} onChange={(event) => address.set({ device: event.target.value })}>
                 {dynos.map(({ id, name, serial }) => (
                   <option key={id} value={id}>
                     {name} {serial}
@@ -97,7 +95,8 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
   const stream = useStream(device.id)
   const [ask] = api.useAskDeviceMutation()
   const [answer, setAnswer] = useState('')
-  const { status, samples, state } = stream
+  const { status, state, pulls } = stream
+  const samples = pulls.at(-1)?.samples ?? []
   const { text, format } = useQuantities()
   const command = async (what: DeviceCommand, words: string) => {
     const { error } = await ask({ id: device.id, command: what })
@@ -107,9 +106,17 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
   const now = samples.at(-1)
   const isPulling = status?.isPulling ?? false
   const stops = records.pullPlans.find((plan) => plan.stageId === stageId)?.stops
-  const broken = isPulling && now && stops ? stopReasons(stops, now) : []
-  const peak = samples.reduce((most, sample) => Math.max(most, sample.powerW), 0)
+  const headroomUnder = stops?.headroomUnder ?? null
+  const most = useMemo(
+    () => (headroomUnder === null ? null : attempt(() => headroomStopAtStage(records, position, headroomUnder))),
+    [records, position, headroomUnder],
+  )
+  const headroomStop = most instanceof CalculationError ? null : most
+  const watched = now && stops ? stopState(stops, now, headroomStop?.powerW ?? null) : null
+  const broken = isPulling && watched ? watched.reasons : []
+  const peak = samples.length === 0 ? null : mostPowerW(samples)
   const reference = room.stages[position]?.curve ?? null
+  const inWords = (of: StopChannel, value: number) => text(STOP_KINDS[of], value, of === 'lambda' ? { decimals: 2 } : {})
   const big = (label: string, number: string, unit: string) => (
     <div>
       <dt className="text-quiet">{label}</dt>
@@ -151,20 +158,20 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
           </button>
         </div>
         {broken.length > 0 && (
-          <div role="alert" className="mb-2 border-l-4 border-danger py-1 pl-3 text-[16px] font-bold text-danger">
+          <Alert className="mb-2 text-[16px] font-bold text-danger">
             {broken.map(({ of, value, limit }) => (
               <p key={of}>
-                {STOP_WORDS[of]} {text(KINDS[of], value, KINDS[of] === 'ratio' ? { decimals: 2 } : {})}, past{' '}
-                {text(KINDS[of], limit, KINDS[of] === 'ratio' ? { decimals: 2 } : {})}: stop
+                {STOP_WORDS[of]} {inWords(of, value)}, past {inWords(of, limit)}
+                {of === 'headroom' && `, where ${records.parts.find(({ id }) => id === headroomStop?.partId)?.name} has too little left`}: stop
               </p>
             ))}
-          </div>
+          </Alert>
         )}
         <dl className="mb-2 flex flex-wrap gap-x-8 gap-y-2">
           {big('engine speed', now ? format('engineSpeed', now.speedRpm).number : '–', 'rpm')}
           {big('power', now ? format('power', now.powerW, { decimals: 0 }).number : '–', format('power', 0).unit)}
           {big('torque', now ? format('torque', now.torqueNm).number : '–', format('torque', 0).unit)}
-          {big('most power', samples.length > 0 ? format('power', peak, { decimals: 0 }).number : '–', format('power', 0).unit)}
+          {big('most power', peak === null ? '–' : format('power', peak, { decimals: 0 }).number, format('power', 0).unit)}
           {big('lambda', now?.lambda ? now.lambda.toFixed(2) : '–', '')}
           {big('intake', now?.intakeK ? format('temperature', now.intakeK, { decimals: 0 }).number : '–', format('temperature', 300).unit)}
           {big('boost', now?.boostPa === null || now === undefined ? '–' : format('pressure', now.boostPa, { decimals: 0 }).number, format('pressure', 0).unit)}
@@ -175,7 +182,13 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
         </p>
       </section>
       <aside className="grid content-start gap-6 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
-        <StorePull records={records} stream={stream} newSession={() => newSession(status)} />
+        <KeepPulls records={records} pulls={isPulling ? pulls.slice(0, -1) : pulls} newSession={() => newSession(status)} />
+        {watched && watched.unread.length > 0 && (
+          <p className="text-wait">
+            This dyno reads nothing for {watched.unread.map((of) => STOP_WORDS[of].toLowerCase()).join(' and ')}: watch it yourself, and stop.
+          </p>
+        )}
+        {stops?.knock && <p>Knock: {stops.knock}</p>}
         {!stops && (
           <p className="text-wait">
             No limits for breaking a pull off are set at this stage.{' '}
@@ -184,68 +197,11 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
             </Link>
           </p>
         )}
-        <p className="border-l-4 border-wait pl-3">
+        <Caution>
           Straps checked, nobody beside or behind the wheels, extraction on, a stop signal agreed. Whoever runs the dyno stops it, not this page.
-        </p>
+        </Caution>
         {device.isSimulated && <SimulatedCarForm room={room} position={position} command={command} isPulling={isPulling} />}
       </aside>
     </div>
-  )
-}
-
-/** The pull that was read, put into a session like one from a file: read, checked and stored the same way. */
-function StorePull({ records, stream, newSession }: { records: RecordsAnswer; stream: DeviceStream; newSession: () => void }) {
-  const { samples, status } = stream
-  const [sessionId, setSessionId] = useState('')
-  const [stored, setStored] = useState<readonly number[]>([])
-  const importIds = useRef(new Map<number, string>())
-  const [importPulls] = api.useImportPullsMutation()
-  const sender = useSender()
-  const sessions = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at)), [records.sessions])
-  const chosen = sessions.find(({ id }) => id === sessionId) ?? sessions[0]
-  const pull = samples[0]?.pull ?? 0
-  const isReady = samples.length > 0 && !(status?.isPulling ?? false)
-  const store = async () => {
-    if (!chosen) return
-    const importId = importIds.current.get(pull) ?? crypto.randomUUID()
-    importIds.current.set(pull, importId)
-    const done = await sender.send(() => importPulls({ buildId: records.build.id, sessionId: chosen.id, importId, file: livePullFile(samples) }).unwrap())
-    if (done) setStored([...stored, pull])
-  }
-  return (
-    <section>
-      <h2 className="mb-1">Keep this pull</h2>
-      {sessions.length > 0 && (
-        <label className="mb-2 block">
-          <span className="mb-1 block">In the session</span>
-          <select value={chosen?.id} onChange={(event) => setSessionId(event.target.value)} className="w-full">
-            {sessions.map((session) => (
-              <option key={session.id} value={session.id}>
-                {session.dynoName}, {dayText(session.at)}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      <div className="flex flex-wrap gap-3">
-        <button
-          type="button"
-          className="button"
-          disabled={!isReady || !chosen || stored.includes(pull) || sender.state.status === 'sending'}
-          onClick={() => void store()}
-        >
-          {sender.state.status === 'sending' ? 'Storing …' : stored.includes(pull) ? `Pull ${pull} is stored` : `Store ${samples.length} samples`}
-        </button>
-        <button type="button" className="word-link" onClick={newSession}>
-          New session with this air
-        </button>
-      </div>
-      {sender.state.status === 'waiting' && <p role="status">{sender.state.message}</p>}
-      {sender.state.status === 'failed' && (
-        <p role="alert" className="mt-2 border-l-4 border-danger py-1 pl-3">
-          {sender.state.failure.message} The pull is still here.
-        </p>
-      )}
-    </section>
   )
 }

@@ -3,6 +3,7 @@ import { attempt, CalculationError, parseNumber } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
 import { usePreferences } from '../../app/store.ts'
+import { Alert } from '../../ui/states.tsx'
 
 /** The use that a session was to the fitted parts that live so long: logged for all of them at once. */
 export function LogUse({ records, session }: { records: RecordsAnswer; session: RecordsAnswer['sessions'][number] }) {
@@ -50,11 +51,7 @@ export function LogUse({ records, session }: { records: RecordsAnswer; session: 
           </div>
         </>
       )}
-      {failure && (
-        <p role="alert" className="mt-2 border-l-4 border-danger py-1 pl-3">
-          {failure}
-        </p>
-      )}
+      {failure && <Alert className="mt-2">{failure}</Alert>}
     </section>
   )
 }

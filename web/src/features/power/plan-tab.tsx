@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { LOSS_SCHOOL_WORDS, lossOf, type PlanStep, type PlanStepKey, workEnginePlan } from '@bold-ballast/core'
+import { LOSS_SCHOOL_WORDS, lossOf, type PlanStep, type PlanStepKey, planAtStage, workEnginePlan } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../api/api.ts'
@@ -38,15 +38,6 @@ const STEP_FIELDS: Record<PlanStepKey, string> = {
   heat: 'heatShare',
 }
 
-/** The plan that holds at a stage: its own, else that of the latest stage before. */
-export function planAt(records: RecordsAnswer, position: number) {
-  for (let at = position; at >= 0; at--) {
-    const plan = records.enginePlans.find(({ stageId }) => stageId === records.stages[at]?.id)
-    if (plan) return { plan, position: at }
-  }
-  return undefined
-}
-
 /** From the power that is asked to what the engine and each of its parts must do, step by step. */
 export function PlanTab({ records, position, stageId }: { records: RecordsAnswer; position: number; stageId: string }) {
   /** The field that the form opens at; null: it is closed. */
@@ -55,7 +46,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const { build } = records
-  const found = planAt(records, position)
+  const found = planAtStage(records, position)
   const own = found?.position === position ? found.plan : undefined
   const loss = lossOf(build)
   const worked = found && workEnginePlan(found.plan, loss)

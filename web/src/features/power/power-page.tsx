@@ -8,7 +8,7 @@ import { Figure } from '../../ui/figure.tsx'
 import { localTime } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
-import { Empty, LoadError, Loading } from '../../ui/states.tsx'
+import { Caution, Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { dayText } from '../../ui/words.ts'
@@ -121,9 +121,9 @@ export function PowerPage() {
       </Suspense>
       {isAdding && (
         <Panel title="A dyno session" onClose={() => setIsAdding(false)}>
-          <p className="mb-3 border-l-4 border-wait pl-3">
+          <Caution className="mb-3">
             Straps checked, nobody beside or behind the wheels, fan and extraction on, a stop signal agreed. Follow the dyno operator’s rules.
-          </p>
+          </Caution>
           <RecordForm
             key={JSON.stringify(air)}
             draftKey={`${buildId}.session`}

@@ -1,11 +1,12 @@
 import type { PullColumns, PullPreview, RecordsAnswer } from '@bold-ballast/contract'
 import type { ColumnMapping } from '@bold-ballast/core'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
 import { useSender } from '../../api/use-sender.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
+import { Alert } from '../../ui/states.tsx'
 import { dayText } from '../../ui/words.ts'
 import { ColumnTable } from './column-mapping.tsx'
 import { SheetReader } from './sheet-reader.tsx'
@@ -27,8 +28,9 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   const buildId = records.build.id
   const remembered = records.dynoMappings.find(({ dynoName }) => dynoName.toLowerCase() === session.dynoName.toLowerCase())
   const [chosen, setChosen] = useState<readonly Chosen[]>([])
-  const [mapping, setMapping] = useState<ColumnMapping[]>(remembered ? [...remembered.columns] : [])
-  const [isTold, setIsTold] = useState(false)
+  /** What a person said here; null: nothing, what is remembered of this dyno holds. */
+  const [told, setTold] = useState<ColumnMapping[] | null>(null)
+  const mapping = told ?? [...(remembered?.columns ?? [])]
   const [isOpen, setIsOpen] = useState(false)
   const [found, setFound] = useState(NO_COLUMNS)
   const [preview] = api.usePreviewPullsMutation()
@@ -71,8 +73,7 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
       mapping,
     )
   const change = (columns: ColumnMapping[]) => {
-    setMapping(columns)
-    setIsTold(true)
+    setTold(columns)
     void readAll(chosen, columns)
   }
   const store = async () => {
@@ -82,13 +83,20 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
       if (!stored) return
       setChosen((now) => now.map((other, at) => (at === i ? { ...other, isStored: true } : other)))
     }
-    if (isTold) {
-      const body = { dynoName: session.dynoName, columns: mapping }
+    if (told) {
+      const body = { dynoName: session.dynoName, columns: told }
       if (remembered) await patch({ buildId, resource: 'dyno-mappings', id: remembered.id, body: { ...body, version: remembered.version } })
       else await create({ buildId, resource: 'dyno-mappings', body: { id: crypto.randomUUID(), ...body } })
     }
     onClose()
   }
+  // What is remembered may come in after the files: then they are read by it.
+  const readWith = useRef(remembered?.version)
+  useEffect(() => {
+    if (readWith.current === remembered?.version) return
+    readWith.current = remembered?.version
+    if (!told && chosen.length > 0 && !chosen.some(({ isStored }) => isStored)) void readAll(chosen, mapping)
+  })
   const isWhole = chosen.length > 0 && chosen.every(({ report }) => report !== null)
   const pullCount = chosen.reduce((sum, { report }) => sum + (report?.pulls.length ?? 0), 0)
   // What was said last stands, also while the file is still being read by it.
@@ -123,17 +131,13 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
       <div className="mt-3">
         {isReading && <p role="status">Reading …</p>}
         {sender.state.status === 'sending' && <p role="status">Storing …</p>}
-        {refusal && (
-          <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-            {refusal}
-          </p>
-        )}
+        {refusal && <Alert>{refusal}</Alert>}
         {sender.state.status === 'waiting' && <p role="status">{sender.state.message}</p>}
         {sender.state.status === 'failed' && (
-          <p role="alert" className="border-l-4 border-danger py-1 pl-3">
+          <Alert>
             {chosen.length > 1 && `${chosen.find(({ isStored }) => !isStored)?.file.name}: `}
             {sender.state.failure.message}
-          </p>
+          </Alert>
         )}
         {chosen.map(
           ({ file, report, importId, isStored }) =>

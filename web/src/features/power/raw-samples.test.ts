@@ -30,7 +30,19 @@ test.each([
 
 test('a live pull becomes a file with its units, gaps empty', async () => {
   const text = await livePullFile([
-    { type: 'sample', pull: 3, timeS: 0, speedRpm: 2500, torqueNm: 300, powerW: 78_540, boostPa: null, lambda: 0.85, intakeK: 310 },
+    {
+      type: 'sample',
+      pull: 3,
+      timeS: 0,
+      speedRpm: 2500,
+      torqueNm: 300,
+      powerW: 78_540,
+      boostPa: null,
+      lambda: 0.85,
+      intakeK: 310,
+      coolantK: 362,
+      fuelPressurePa: null,
+    },
   ]).text()
   expect(text).toBe('Time [s];Engine speed [rpm];Power [W];Torque [N·m];Boost [Pa];Lambda;Intake temp [K]\r\n0;2500;78540;300;;0.85;310\r\n')
 })

@@ -13,10 +13,12 @@ import {
   sharesOf,
   type WeightRoom,
 } from '@bold-ballast/core'
-import { Link, useSearchParams } from 'react-router'
+import { useState } from 'react'
+import { Link } from 'react-router'
 import { api } from '../../api/api.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Empty } from '../../ui/states.tsx'
+import { Alert, Caution, Empty } from '../../ui/states.tsx'
+import { useAddress } from '../../ui/use-address.ts'
 import { dayText, timeText } from '../../ui/words.ts'
 import { BalanceStepRow } from './balance-step.tsx'
 import { PerchTable } from './perch-table.tsx'
@@ -26,7 +28,7 @@ type School = 'heightKept' | 'equalTurns'
 /** Perch turns to a wanted cross share, by both schools, with a log of what was turned and what it read then. */
 export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer; room: WeightRoom; stageId: string }) {
   const { build } = records
-  const [search, setSearch] = useSearchParams()
+  const address = useAddress()
   const { units, decimalMark, text } = useQuantities()
   const [create, creating] = api.useCreateRecordMutation()
   const rates = ratesOf(build)
@@ -36,12 +38,7 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
   const weighing = [...records.weighings]
     .filter((entry) => entry.setAside === null && !entry.secondPlacement && PAD_NAMES.every((pad) => entry.pads[pad] !== null))
     .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))[0]
-  const typed = search.get('cross') ?? '50 %'
-  const setTyped = (value: string) => {
-    const next = new URLSearchParams(search)
-    next.set('cross', value)
-    setSearch(next, { replace: true })
-  }
+  const [typed, setTyped] = useState(address.get('cross') || '50 %')
   if (!weighing)
     return <Empty title="The car has not been on four pads" why="Corner balance starts from four readings on one plane, with nothing changed since." />
   if (!rates || !perches)
@@ -83,14 +80,22 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
     })
   return (
     <div className="grid gap-6">
-      <p className="border-l-4 border-wait pl-3">
+      <Caution>
         Disconnect the anti-roll bars before reading and before turning, and connect them again without preload: they resist warp, so what is set with them on
         changes when they are touched. Roll and bounce the car after each round.
-      </p>
+      </Caution>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
         <label>
           <span className="mb-1 block font-semibold">Wanted {convention === 'rfLr' ? 'cross, RF + LR' : 'cross, LF + RR'}</span>
-          <input value={typed} onChange={(event) => setTyped(event.target.value)} inputMode="decimal" className="w-[110px]" />
+          <input
+            value={typed}
+            onChange={(event) => {
+              setTyped(event.target.value)
+              address.type({ cross: event.target.value })
+            }}
+            inputMode="decimal"
+            className="w-[110px]"
+          />
         </label>
         <p className="text-quiet">
           From {isAfterWeighing ? `the last round, ${timeText(lastStep.at)}` : `the weighing of ${dayText(weighing.at)}`}:{' '}
@@ -98,9 +103,7 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
         </p>
       </div>
       {plan instanceof CalculationError ? (
-        <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-          {plan.message}
-        </p>
+        <Alert>{plan.message}</Alert>
       ) : (
         <>
           <p>

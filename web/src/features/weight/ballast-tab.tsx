@@ -7,7 +7,7 @@ import { Panel } from '../../ui/dialog.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
-import { Empty } from '../../ui/states.tsx'
+import { Alert, Caution, Empty } from '../../ui/states.tsx'
 import { aimBody, aimDefaults, aimFieldSpecs, siteBody, siteDefaults, siteFieldSpecs } from './ballast-forms.ts'
 import { Placement } from './ballast-placement.tsx'
 import { BALLAST_OBJECTIVES_WORDS } from './ballast-words.ts'
@@ -151,9 +151,7 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
                   <span className="text-quiet">Planned in {reply.seconds.toFixed(2)} s.</span>
                 </p>
               ) : (
-                <p role="alert" className="border-l-4 border-danger py-1 pl-3">
-                  {reply.message}
-                </p>
+                <Alert>{reply.message}</Alert>
               ))}
           </div>
           {reply?.ok && (
@@ -176,10 +174,10 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
       ) : (
         isCar(car) && <Missing hasPlaces={sites.length > 0} hasAim={aim !== undefined} />
       )}
-      <p className="border-l-4 border-wait pl-3">
+      <Caution>
         Ballast mounts are safety items: in a crash a plate becomes a missile. Follow your event’s rules for bolts, plates and load factor; have mounts made and
         inspected by qualified people.
-      </p>
+      </Caution>
       {(editing === 'new' || edited) && (
         <Panel title={edited ? edited.name : 'A place for ballast'} onClose={() => setEditing(null)}>
           <RecordForm

@@ -1,6 +1,7 @@
 import type { BatchWrite, RecordsAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
+import { Alert } from '../../ui/states.tsx'
 import type { StoredChange } from './ledger-rows.ts'
 
 type What = 'zone' | 'done' | 'planned' | 'dropped' | 'stage' | 'delete'
@@ -77,11 +78,7 @@ export function BulkEdit({ records, picked, close }: { records: RecordsAnswer; p
       <button type="button" className="word-link" onClick={close}>
         stop picking
       </button>
-      {failure && (
-        <p role="alert" className="w-full border-l-4 border-danger pl-3">
-          {failure} Nothing was changed.
-        </p>
-      )}
+      {failure && <Alert className="w-full">{failure} Nothing was changed.</Alert>}
     </form>
   )
 }

@@ -8,7 +8,7 @@ import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
-import { Empty } from '../../ui/states.tsx'
+import { Caution, Empty } from '../../ui/states.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { dayText } from '../../ui/words.ts'
 import { ReferenceWords } from './reference-words.tsx'
@@ -127,10 +127,10 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
       )}
       {liftFor && (
         <Panel title="One axle lifted" onClose={close}>
-          <p className="mb-3 border-l-4 border-wait pl-3">
+          <Caution className="mb-3">
             Chocks at the axle on the ground, straps to what lifts it, nobody under the car, brakes off, suspension locked at ride height. Follow your event’s
             rules; lifting is for people who know how.
-          </p>
+          </Caution>
           <RecordForm
             draftKey={`${liftFor}.lift`}
             fields={LIFT_FIELDS}

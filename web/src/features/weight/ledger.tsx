@@ -1,13 +1,13 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { fromSi, type WeightRoom } from '@bold-ballast/core'
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
 import { useAppSelector } from '../../app/store.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { useRemoval } from '../../ui/removal.tsx'
 import { Empty } from '../../ui/states.tsx'
+import { useAddress } from '../../ui/use-address.ts'
 import { useAsked } from '../../ui/use-asked.ts'
 import { BoxPicker, useOpenBox } from './box-picker.tsx'
 import { BulkEdit } from './bulk-edit.tsx'
@@ -24,9 +24,9 @@ const LONG_LIST = 15
 /** The ledger of the picked stage: off with what goes back, on, and the score. */
 export function Ledger({ records, room, position, stageId }: { records: RecordsAnswer; room: WeightRoom; position: number; stageId: string }) {
   const [editing, setEditing] = useState<string | null>(null)
-  const [search, setSearch] = useSearchParams()
+  const address = useAddress()
   const [saved, setSaved] = useState<string | null>(null)
-  const filter = search.get('filter') ?? ''
+  const filter = address.get('filter')
   const shownFilter = useDeferredValue(filter)
   const { take, notice } = useRemoval(records.build.id, 'changes')
   const changes = useWithWaiting(records)
@@ -55,12 +55,6 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
     )
   const score = room.scores[position]
   const edited = records.changes.find((change) => change.id === editing)
-  const setFilter = (text: string) => {
-    const next = new URLSearchParams(search)
-    if (text === '') next.delete('filter')
-    else next.set('filter', text)
-    setSearch(next, { replace: true })
-  }
   return (
     <>
       <EntryLine key={stageId} records={records} stageId={stageId} box={box} onSaved={setSaved} />
@@ -84,7 +78,7 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
         {total > LONG_LIST && (
           <label className="no-print ml-auto flex items-center gap-2 text-quiet">
             Only lines with
-            <input value={filter} onChange={(event) => setFilter(event.target.value)} placeholder="hose, cabin, guess" className="w-[170px]" />
+            <input value={filter} onChange={(event) => address.type({ filter: event.target.value })} placeholder="hose, cabin, guess" className="w-[170px]" />
           </label>
         )}
       </div>
@@ -120,7 +114,7 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
           {rows.length === 0 ? (
             <p>
               None of {total} lines has “{filter}”.{' '}
-              <button type="button" className="word-link" onClick={() => setFilter('')}>
+              <button type="button" className="word-link" onClick={() => address.set({ filter: '' })}>
                 Show all
               </button>
             </p>
@@ -129,7 +123,7 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
               rows={rows}
               score={score}
               stageId={stageId}
-              marked={saved ?? search.get('line')}
+              marked={saved ?? (address.get('line') || null)}
               edit={setEditing}
               remove={remove}
               weighing={weighing}

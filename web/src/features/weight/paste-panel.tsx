@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
+import { Alert } from '../../ui/states.tsx'
 import { type PastedLine, readPasted } from './paste-lines.ts'
 
 const MOST_LINES = 2000
@@ -60,11 +61,7 @@ export function PastePanel({ buildId, stageId, onClose }: { buildId: string; sta
           ))}
         </ul>
       )}
-      {failure && (
-        <p role="alert" className="mb-2 border-l-4 border-danger py-1 pl-3">
-          {failure} Nothing was stored.
-        </p>
-      )}
+      {failure && <Alert className="mb-2">{failure} Nothing was stored.</Alert>}
       <button type="button" className="button button-strong" disabled={good.length === 0 || isTooLong || isLoading} onClick={() => void store()}>
         {isLoading ? 'Storing …' : `Store ${good.length} ${good.length === 1 ? 'line' : 'lines'}${refused.length > 0 ? `, leave out ${refused.length}` : ''}`}
       </button>

@@ -2,6 +2,7 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { api, readFailure } from '../../api/api.ts'
 import { useRemoval } from '../../ui/removal.tsx'
+import { Alert } from '../../ui/states.tsx'
 
 const MOST_BYTES = 10 * 1024 * 1024
 
@@ -52,11 +53,7 @@ export function Photos({ records, recordId }: { records: RecordsAnswer; recordId
         />
       </label>
       {removal.notice}
-      {failure && (
-        <p role="alert" className="mt-2 border-l-4 border-danger py-1 pl-3">
-          {failure}
-        </p>
-      )}
+      {failure && <Alert className="mt-2">{failure}</Alert>}
     </section>
   )
 }
