@@ -292,7 +292,7 @@ test('pulls of one visit are compared with others of it, and samples are drawn c
   await expect(page.getByRole('alert')).toContainText('stands on both sides')
   await page.getByRole('group', { name: 'From' }).getByRole('checkbox', { name: '3' }).uncheck()
   await expect(page.getByText('Both sets are of one visit')).toBeVisible()
-  const chart = page.getByRole('img', { name: /Power, torque and gain/ })
+  const chart = page.getByRole('img', { name: /Power and torque of both/ })
   await chart.locator('.main-svg').first().waitFor()
   await chart.scrollIntoViewIfNeeded()
   const lines = await chart.locator('.scatterlayer .trace').count()

@@ -5,7 +5,16 @@ export { type BoxState, boxState, boxValue } from './build/box.ts'
 export { makeCar, makeCarWithPairs } from './build/car.ts'
 export type { PredictedCentre, WeighingCentre } from './build/centres.ts'
 export { placeSchema } from './build/common-fields.ts'
-export { type ComparedSession, compareSessions, type PullSet, type SessionComparison, type SpeedBand } from './build/compare-sessions.ts'
+export {
+  boostForPowerPa,
+  type ComparableSets,
+  type ComparedSet,
+  comparableSets,
+  compareSets,
+  type PullSet,
+  type SetComparison,
+  type SpeedBand,
+} from './build/compare-sets.ts'
 export type { ConditionDifference, Repeatability } from './build/compare-weighings.ts'
 export { type DrivelineLoss, lossOf, USUAL_LOSS } from './build/driveline-loss.ts'
 export { planAtStage } from './build/engine-plan-at-stage.ts'
@@ -20,7 +29,7 @@ export { lifeOf, type PartLife, partsAtStage, partsOfKind, ratedLimit, wholeCost
 export * from './build/power-fields.ts'
 export { makePowerRoom, type PowerRoom, type SessionFigures, type StagePower } from './build/power-room.ts'
 export { perchesOf, placesOf, ratesOf } from './build/rates.ts'
-export { weakestTorque } from './build/rating-limits.ts'
+export { type WeakestTorque, weakestTorque } from './build/rating-limits.ts'
 export { type BrokenRecord, type RecordList, readBuildRecords } from './build/read-records.ts'
 export * from './build/records.ts'
 export type { ReferenceCorners } from './build/reference-corners.ts'

@@ -35,23 +35,35 @@ export function powerAtSpeedW(curve: SpeedCurve, speedRpm: number): number {
   return speedRpm * ((1 - share) * torqueAt(curve, at) + share * torqueAt(curve, at + 1))
 }
 
-/** Sums f over a band, in even steps small enough that a finer grid changes nothing that is shown (Simpson). */
-function integrate(from: number, to: number, f: (rpm: number) => number): number {
-  const steps = 2 * Math.max(50, Math.ceil((to - from) / 10))
-  const width = (to - from) / steps
-  let sum = f(from) + f(to)
-  for (let i = 1; i < steps; i++) sum += (i % 2 ? 4 : 2) * f(from + i * width)
-  return (sum * width) / 3
+/** A straight line of torque (here power over speed, W/rpm) between two speeds. */
+interface Piece {
+  readonly fromRpm: number
+  readonly toRpm: number
+  readonly fromTorque: number
+  readonly toTorque: number
 }
 
-/** The knots of a curve inside a band, so that each piece is integrated on its own. */
-function pieces(curve: SpeedCurve, from: number, to: number): [number, number][] {
-  const knots = [from, ...curve.speedRpm.filter((speed) => speed > from && speed < to), to]
-  return knots.slice(1).map((knot, i) => [knots[i] as number, knot])
+/** The straight lines of a curve inside a band. */
+function pieces(curve: SpeedCurve, from: number, to: number): Piece[] {
+  const inside = curve.speedRpm.flatMap((speed, i) => (speed > from && speed < to ? [{ speed, torque: torqueAt(curve, i) }] : []))
+  const end = (speed: number) => ({ speed, torque: powerAtSpeedW(curve, speed) / speed })
+  const knots = [end(from), ...inside, end(to)]
+  return knots.slice(1).map((knot, i) => {
+    const before = knots[i] as typeof knot
+    return { fromRpm: before.speed, toRpm: knot.speed, fromTorque: before.torque, toTorque: knot.torque }
+  })
 }
 
-const over = (curve: SpeedCurve, from: number, to: number, f: (rpm: number) => number) =>
-  pieces(curve, from, to).reduce((sum, [low, high]) => sum + integrate(low, high, f), 0)
+/** ∫ P dn of a straight line of torque: P is a square of n, for which Simpson's three points are exact. */
+const powerBySpeed = ({ fromRpm, toRpm, fromTorque, toTorque }: Piece) =>
+  ((toRpm - fromRpm) / 6) * (fromRpm * fromTorque + (fromRpm + toRpm) * (fromTorque + toTorque) + toRpm * toTorque)
+
+/** ∫ n/P dn of a straight line of torque: the width over the logarithmic mean of the torques. */
+function timeBySpeed({ fromRpm, toRpm, fromTorque, toTorque }: Piece): number {
+  const rise = (toTorque - fromTorque) / fromTorque
+  const inverse = Math.abs(rise) < 1e-9 ? 1 - rise / 2 : Math.log1p(rise) / rise
+  return ((toRpm - fromRpm) * inverse) / fromTorque
+}
 
 export interface BandMean {
   /** (1/(n2 − n1)) ∫ P dn. */
@@ -64,19 +76,20 @@ export interface BandMean {
 
 /**
  * Mean power of a band of speed: by speed, by time in one gear ((n2² − n1²)/2 over ∫ n/P dn), and through gears that are shifted at the upper
- * speed (Σ(n2² − n1²)/(2G²) over Σ(1/G²)∫ n/P dn). All agree for constant torque. Source: kinetic energy over time, closed form of straight
- * torque lines, integrated numerically (Simpson, to 1e-9). Rejects a band outside the curve or empty, power of zero or less in it, and gears that do not fall.
+ * speed (Σ(n2² − n1²)/(2G²) over Σ(1/G²)∫ n/P dn). All agree for constant torque. Source: kinetic energy over time, closed forms of straight
+ * torque lines. Rejects a band outside the curve or empty, power of zero or less in it, and gears that do not fall.
  */
 export function bandMean(input: { curve: SpeedCurve; fromRpm: number; toRpm: number; gearRatios?: readonly number[] | undefined }): BandMean {
   const { curve, fromRpm, toRpm, gearRatios } = input
   requireCurve(curve)
   if (!(toRpm > fromRpm)) throw new CalculationError('out-of-range', 'toRpm', 'The upper end of the band must lie above the lower.')
-  const power = (rpm: number) => powerAtSpeedW(curve, rpm)
-  for (const end of [fromRpm, toRpm, ...curve.speedRpm.filter((speed) => speed > fromRpm && speed < toRpm)])
-    if (!(power(end) > 0))
-      throw new CalculationError('out-of-range', 'curve', `The power at ${Math.round(end)} rpm is zero or less; a mean by time has no meaning there.`)
-  const time = (low: number, high: number) => over(curve, low, high, (rpm) => rpm / power(rpm))
-  const bySpeedW = over(curve, fromRpm, toRpm, power) / (toRpm - fromRpm)
+  const band = pieces(curve, fromRpm, toRpm)
+  const ends = [...band.map((piece) => ({ speed: piece.fromRpm, torque: piece.fromTorque })), { speed: toRpm, torque: band.at(-1)?.toTorque ?? 0 }]
+  for (const { speed, torque } of ends)
+    if (!(torque > 0))
+      throw new CalculationError('out-of-range', 'curve', `The power at ${Math.round(speed)} rpm is zero or less; a mean by time has no meaning there.`)
+  const time = (low: number, high: number) => pieces(curve, low, high).reduce((sum, piece) => sum + timeBySpeed(piece), 0)
+  const bySpeedW = band.reduce((sum, piece) => sum + powerBySpeed(piece), 0) / (toRpm - fromRpm)
   const byTimeW = (toRpm ** 2 - fromRpm ** 2) / 2 / time(fromRpm, toRpm)
   return { bySpeedW, byTimeW, throughGearsW: gearRatios && gearRatios.length > 0 ? throughGears(gearRatios, fromRpm, toRpm, time) : null }
 }

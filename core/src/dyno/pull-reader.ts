@@ -37,8 +37,9 @@ interface OpenPull {
   readonly columns: readonly Column[]
 }
 
-/** Power is checked against torque on so many rows of a pull at most, evenly spread. */
-const CHECKED_ROWS = 2000
+/** Power is checked against torque on about so many rows of a file, evenly spread, and on so many of each pull at least. */
+const CHECKED_ROWS = 12_000
+const FEWEST_CHECKED_ROWS = 60
 
 /**
  * Reads the rows of a dyno file as they come and keeps only numbers, so that a large file never stands in memory as text.
@@ -222,9 +223,10 @@ export class PullReader {
 
   private checkUnits(): number | null {
     const columns = this.columns as ChannelColumn[]
+    const ofEach = Math.max(FEWEST_CHECKED_ROWS, Math.ceil(CHECKED_ROWS / this.pulls.length))
     const all = (role: string) => {
       const at = columns.findIndex((column) => column.role === role)
-      return at < 0 ? undefined : this.pulls.flatMap((pull) => someOf(pull.columns[at] as Column))
+      return at < 0 ? undefined : this.pulls.flatMap((pull) => someOf(pull.columns[at] as Column, ofEach))
     }
     const [speed, power, torque] = [all('speed') as number[], all('power'), all('torque')]
     const { fastest } = this
@@ -262,8 +264,9 @@ function widestAt(rows: readonly { readonly cells: readonly string[] }[]): numbe
 const named = (heading: readonly string[], columns: readonly ChannelColumn[]): PullFileReport['columns'] =>
   columns.map(({ index, name, role, unit }) => ({ heading: (heading[index] ?? '').replace(/^\ufeff/, '').trim(), name, role, unit }))
 
-function someOf(column: Column): number[] {
-  const step = Math.max(1, Math.ceil(column.length / CHECKED_ROWS))
+/** Values of a column, evenly spread: all of a short one, else about as many as asked. */
+function someOf(column: Column, count: number): number[] {
+  const step = Math.max(1, Math.ceil(column.length / count))
   return Array.from({ length: Math.ceil(column.length / step) }, (_, i) => column.at(i * step))
 }
 

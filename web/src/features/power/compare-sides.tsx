@@ -1,14 +1,27 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, CalculationError, LOSS_SCHOOL_WORDS, lossOf, type SessionComparison, toSi, wheelToCrank } from '@bold-ballast/core'
+import {
+  attempt,
+  boostForPowerPa,
+  CalculationError,
+  type ComparableSets,
+  LOSS_SCHOOL_WORDS,
+  lossOf,
+  type SetComparison,
+  toSi,
+  wheelToCrank,
+} from '@bold-ballast/core'
 import { Link } from 'react-router'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 
 /** Both sets row by row, as a tuner reads a sheet: what was made, how flat, how steady, and what ran beside it. */
-export function Sides({ found, names }: { found: SessionComparison; names: readonly [string, string] }) {
+export function Sides({ sets, found, names }: { sets: ComparableSets; found: SetComparison; names: readonly [string, string] }) {
   const { text, format } = useQuantities()
   const rpm = (value: number) => format('engineSpeed', value).number
-  const sides = [found.first, found.second]
+  const sides = [
+    { ...sets.first, ...found.first },
+    { ...sets.second, ...found.second },
+  ]
   type OneSide = (typeof sides)[number]
   const row = (label: string, of: (side: OneSide) => React.ReactNode) => (
     <tr className="border-b border-line align-baseline">
@@ -69,10 +82,10 @@ export function Sides({ found, names }: { found: SessionComparison; names: reado
           {beside('Intake air', ({ beside: { intakeK } }) => (intakeK === null ? null : text('temperature', intakeK, { decimals: 0 })))}
           {beside('Lambda', ({ beside: { lambda } }) => (lambda === null ? null : lambda.toFixed(3)))}
           {beside('Boost', ({ beside: { boostPa } }) => (boostPa === null ? null : text('pressure', boostPa, { decimals: 0 })))}
-          {beside('Boost for each 100 of power', ({ beside: { boostPaPerW } }) => {
-            if (boostPaPerW === null) return null
+          {beside('Boost for each 100 of power', ({ beside: means }) => {
             const { unit } = format('power', 0)
-            return `${text('pressure', boostPaPerW * toSi('power', 100, unit), { decimals: 1 })} for 100 ${unit}`
+            const boostPa = boostForPowerPa(means, toSi('power', 100, unit))
+            return boostPa === null ? null : `${text('pressure', boostPa, { decimals: 1 })} for 100 ${unit}`
           })}
         </tbody>
       </table>

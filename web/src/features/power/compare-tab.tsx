@@ -1,5 +1,15 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, BOOST_SCHOOL_WORDS, type BuildRecords, CalculationError, compareSessions, fromSi, parseQuantity, weakestTorque } from '@bold-ballast/core'
+import {
+  attempt,
+  BOOST_SCHOOL_WORDS,
+  type BuildRecords,
+  CalculationError,
+  comparableSets,
+  compareSets,
+  fromSi,
+  parseQuantity,
+  weakestTorque,
+} from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { CsvButton } from '../../ui/csv-button.tsx'
@@ -29,16 +39,20 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
   const second = address.get('second') || (sessions.at(-1)?.id ?? '')
   const [firstPulls, secondPulls] = [address.get('firstPulls'), address.get('secondPulls')]
   const typedBand = address.get('band')
+  const sets = useMemo(() => {
+    const side = (sessionId: string, pulls: string) => ({ sessionId, pullIds: pickedPulls(records, sessionId, pulls) })
+    return attempt(() => comparableSets(records, side(first, firstPulls), side(second, secondPulls)))
+  }, [records, first, second, firstPulls, secondPulls])
   const found = useMemo(
     () =>
       attempt(() => {
+        if (sets instanceof CalculationError) throw sets
         const ends = typedBand.split(/\s*(?:to|-|–)\s*/).filter((part) => part !== '')
         const read = (part: string | undefined) => parseQuantity(part ?? '', 'engineSpeed', { defaultUnit: 'rpm', decimalMark, field: 'The band' }).value
         const band = ends.length === 0 ? undefined : { fromRpm: read(ends[0]), toRpm: read(ends[1]) }
-        const side = (sessionId: string, pulls: string) => ({ sessionId, pullIds: pickedPulls(records, sessionId, pulls) })
-        return compareSessions(records, side(first, firstPulls), side(second, secondPulls), band)
+        return compareSets(sets, band)
       }),
-    [records, first, second, firstPulls, secondPulls, typedBand, decimalMark],
+    [sets, typedBand, decimalMark],
   )
   const weakest = useMemo(() => weakestTorque(records as unknown as BuildRecords) ?? null, [records])
   if (records.pulls.length < 2)
@@ -102,7 +116,9 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
           <input value={typedBand} onChange={(event) => address.type({ band: event.target.value })} placeholder="4500 to 7000" className="w-[150px]" />
         </label>
       </div>
-      {found instanceof CalculationError ? (
+      {sets instanceof CalculationError ? (
+        <Alert>{sets.message}</Alert>
+      ) : found instanceof CalculationError ? (
         <Alert>{found.message}</Alert>
       ) : (
         <>
@@ -125,12 +141,12 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
             <p className="mt-1 text-quiet">
               {first === second
                 ? 'Both sets are of one visit: what the tune note and the pulls’ order say is what differs.'
-                : found.changesBetween.length === 0
+                : sets.changesBetween.length === 0
                   ? 'No change that touches power lies between the two.'
-                  : `Changed in between: ${found.changesBetween.map(({ name }) => name).join(', ')}.`}
-              {found.school && ` Power under boost is ${BOOST_SCHOOL_WORDS[found.school]} on both sides.`}
+                  : `Changed in between: ${sets.changesBetween.map(({ name }) => name).join(', ')}.`}
+              {sets.school && ` Power under boost is ${BOOST_SCHOOL_WORDS[sets.school]} on both sides.`}
             </p>
-            {found.warnings.map((warning) => (
+            {sets.warnings.map((warning) => (
               <p key={warning} className="mt-1 text-wait">
                 {warning}
               </p>
@@ -151,16 +167,11 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
                   })}
                 />
               </div>
-              <CompareChart
-                found={found}
-                buildId={records.build.id}
-                names={['from', 'to']}
-                weakest={weakest && { name: weakest.part.name, torqueNm: weakest.torqueNm }}
-              />
+              <CompareChart sets={sets} found={found} buildId={records.build.id} weakest={weakest} />
             </section>
             <aside className="grid content-start gap-6 min-[1180px]:border-l min-[1180px]:border-line min-[1180px]:pl-5">
-              <Sides found={found} names={[setName('first', first), setName('second', second)]} />
-              <Crank records={records} wheelPowerW={Math.max(...found.second.meanCurve.powerW)} />
+              <Sides sets={sets} found={found} names={[setName('first', first), setName('second', second)]} />
+              <Crank records={records} wheelPowerW={Math.max(...sets.second.meanCurve.powerW)} />
             </aside>
           </div>
         </>

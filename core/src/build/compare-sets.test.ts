@@ -1,9 +1,14 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed } from '../../test/worked-example.ts'
-import { compareSessions } from './compare-sessions.ts'
+import { comparableSets, compareSets, type PullSet, type SpeedBand } from './compare-sets.ts'
 import { type BuildRecords, buildRecordsSchema, type DynoSession } from './records.ts'
 
 const SPEEDS = Array.from({ length: 81 }, (_, i) => 3000 + 50 * i)
+
+function compareSessions(records: BuildRecords, first: PullSet, second: PullSet, band?: SpeedBand) {
+  const { school, changesBetween, warnings, ...sets } = comparableSets(records, first, second)
+  return { school, changesBetween, warnings, ...compareSets({ school, changesBetween, warnings, ...sets }, band) }
+}
 
 /** Two sessions of some pulls each: `gainW` on top of a curve that rises and bends, each pull off by its own noise. */
 function twoSessions(gainW: number, noise: readonly [readonly number[], readonly number[]], edit: (records: BuildRecords) => void = () => {}): BuildRecords {

@@ -24,19 +24,37 @@ export interface PullSet {
   readonly pullIds?: readonly string[] | undefined
 }
 
-/** One side of a comparison, on the build's basis. */
-export interface ComparedSession {
-  readonly sessionId: string
+/** The pulls of one side, on the build's basis. */
+export interface RestatedSet {
+  readonly session: DynoSession
   readonly pullIds: readonly string[]
+  /** Of each pull. */
+  readonly curves: readonly GridCurve[]
+  readonly meanCurve: GridCurve
+  readonly band90: Powerband
+  readonly pulls: readonly Pull[]
+  /** From what was printed to the basis. */
+  readonly factor: number
+}
+
+/** Two sets of pulls that may be compared. */
+export interface ComparableSets {
+  readonly first: RestatedSet
+  readonly second: RestatedSet
+  /** What all pulls cover. */
+  readonly covered: SpeedBand
+  /** How boost is corrected on both sides; null without boost. */
+  readonly school: BoostSchool | null
+  /** Changes that touch power and were done between the two visits. */
+  readonly changesBetween: readonly { readonly changeId: string; readonly name: string }[]
+  readonly warnings: readonly string[]
+}
+
+/** One side of a comparison over a band. */
+export interface ComparedSet {
   /** Mean power of each pull over the band. */
   readonly bandMeansW: readonly number[]
   readonly meanW: number
-  readonly meanCurve: GridCurve
-  /** Of each pull, on the build’s basis. */
-  readonly curves: readonly GridCurve[]
-  /** From what was printed to the basis. */
-  readonly factor: number
-  readonly band90: Powerband
   /** Least over greatest torque inside the band. */
   readonly torqueFlatness: number
   /** Null with fewer than four pulls. */
@@ -54,27 +72,24 @@ export interface BesideMeans {
   readonly boostPaPerW: number | null
 }
 
-export interface SessionComparison {
+/** Boost that a power takes at the rate of a set's band mean, Pa; null where no boost is known. Source: ratio. */
+export const boostForPowerPa = ({ boostPaPerW }: BesideMeans, powerW: number): number | null => (boostPaPerW === null ? null : boostPaPerW * powerW)
+
+export interface SetComparison {
   readonly band: SpeedBand
-  readonly first: ComparedSession
-  readonly second: ComparedSession
+  readonly first: ComparedSet
+  readonly second: ComparedSet
   readonly power: PullComparison
   /** Gain at each speed of the band, with the interval its pulls give; null where a side has one pull alone. */
   readonly gainBySpeed: readonly { readonly speedRpm: number; readonly gainW: number; readonly lowW: number | null; readonly highW: number | null }[]
-  /** Changes that touch power and were done between the two visits. */
-  readonly changesBetween: readonly { readonly changeId: string; readonly name: string }[]
-  /** How boost is corrected on both sides; null without boost. */
-  readonly school: BoostSchool | null
-  readonly warnings: readonly string[]
 }
 
 /**
- * Two sets of pulls of a build, both restated to its basis by their own air records: mean power over a band, whether the difference is real, the gain
- * by speed, and what was changed in between. Different places are refused, never converted. `band` left out: what both cover, from 60 % of the top speed.
- * Rejects unknown sessions, one without a pull that counts, a pull on both sides, two schools of boost correction, and a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
+ * Two sets of pulls of a build, both restated to its basis by their own air records, and what was changed in between. Different places are refused, never
+ * converted. Rejects unknown sessions, one without a pull that counts, a pull on both sides, and two schools of boost correction.
  */
-export function compareSessions(records: BuildRecords, firstSet: PullSet, secondSet: PullSet, wanted?: SpeedBand, confidence = 0.95): SessionComparison {
-  const [a, b] = [firstSet, secondSet].map((set) => curvesOf(records, set)) as [SessionCurves, SessionCurves]
+export function comparableSets(records: BuildRecords, firstSet: PullSet, secondSet: PullSet): ComparableSets {
+  const [a, b] = [firstSet, secondSet].map((set) => restated(records, set)) as [RestatedSet, RestatedSet]
   if (a.pullIds.some((id) => b.pullIds.includes(id)))
     throw new CalculationError('inconsistent', 'second', 'A pull stands on both sides. Pick other pulls for one of them.')
   if (a.session.place !== b.session.place)
@@ -90,33 +105,36 @@ export function compareSessions(records: BuildRecords, firstSet: PullSet, second
       'boostSchool',
       `One is ${BOOST_SCHOOL_WORDS[schoolA]}, the other ${BOOST_SCHOOL_WORDS[schoolB]}: schools are never mixed. Give both sessions the same school.`,
     )
-  const covered = commonBand([...a.curves, ...b.curves])
+  const changesBetween = powerChangesBetween(records, a.session, b.session)
+  return {
+    first: a,
+    second: b,
+    covered: commonBand([...a.curves, ...b.curves]),
+    school: schoolA ?? schoolB ?? null,
+    changesBetween,
+    warnings: warningsOf(records, a.session, b.session, changesBetween.length),
+  }
+}
+
+/**
+ * Two sets over a band: mean power, whether the difference is real, and the gain by speed. `band` left out: what both cover, from 60 % of the top speed.
+ * Rejects a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
+ */
+export function compareSets({ first: a, second: b, covered }: ComparableSets, wanted?: SpeedBand, confidence = 0.95): SetComparison {
   const band = wanted ?? { fromRpm: Math.max(covered.fromRpm, Math.ceil((0.6 * covered.toRpm) / 50) * 50), toRpm: covered.toRpm }
   if (!(band.toRpm > band.fromRpm) || band.fromRpm < covered.fromRpm || band.toRpm > covered.toRpm)
     throw new CalculationError('out-of-range', 'band', `All these pulls cover ${covered.fromRpm} to ${covered.toRpm} rpm. Pick a band inside it.`)
-  const [first, second] = [a, b].map((side) => compared(side, band)) as [ComparedSession, ComparedSession]
-  const changesBetween = powerChangesBetween(records, a.session, b.session)
+  const [first, second] = [a, b].map((side) => compared(side, band)) as [ComparedSet, ComparedSet]
   return {
     band,
     first,
     second,
     power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: a.session.id === b.session.id }),
     gainBySpeed: gains(a.curves, b.curves, band, confidence),
-    changesBetween,
-    school: schoolA ?? schoolB ?? null,
-    warnings: warningsOf(records, a.session, b.session, changesBetween.length),
   }
 }
 
-interface SessionCurves {
-  readonly session: DynoSession
-  readonly pullIds: readonly string[]
-  readonly curves: readonly GridCurve[]
-  readonly pulls: readonly Pull[]
-  readonly factor: number
-}
-
-function curvesOf(records: BuildRecords, { sessionId, pullIds }: PullSet): SessionCurves {
+function restated(records: BuildRecords, { sessionId, pullIds }: PullSet): RestatedSet {
   const session = records.sessions.find((entry) => entry.id === sessionId)
   if (!session) throw new CalculationError('unknown', 'session', 'This build has no such session. Pick one that is there.')
   const factor = standardFactor(session, records.build)
@@ -129,7 +147,17 @@ function curvesOf(records: BuildRecords, { sessionId, pullIds }: PullSet): Sessi
       'session',
       `The session at ${session.dynoName} has no pull that counts. Import one, or take one back that was set aside.`,
     )
-  return { session, pulls, factor, pullIds: pulls.map(({ id }) => id), curves: pulls.map(({ curve }) => scaleCurve(curve, factor)) }
+  const curves = pulls.map(({ curve }) => scaleCurve(curve, factor))
+  const mean = meanCurve(curves) as GridCurve
+  return {
+    session,
+    pulls,
+    factor,
+    pullIds: pulls.map(({ id }) => id),
+    curves,
+    meanCurve: mean,
+    band90: powerband({ speedRpm: speedsOf(mean), value: mean.powerW }),
+  }
 }
 
 const lastSpeed = (curve: GridCurve) => gridSpeedRpm(curve, curve.powerW.length - 1)
@@ -144,23 +172,15 @@ function commonBand(curves: readonly GridCurve[]): SpeedBand {
 const speedsOf = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
 const at = (curve: GridCurve, speedRpm: number) => curve.powerW[Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm)] as number
 
-function compared({ session, pulls, pullIds, curves, factor }: SessionCurves, band: SpeedBand): ComparedSession {
-  const meanOfAll = meanCurve(curves) as GridCurve
-  const speedRpm = speedsOf(meanOfAll)
-  const torques = speedRpm.flatMap((speed, i) =>
+function compared({ session, pulls, curves, meanCurve: meanOfAll }: RestatedSet, band: SpeedBand): ComparedSet {
+  const torques = speedsOf(meanOfAll).flatMap((speed, i) =>
     speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(meanOfAll.powerW[i] as number, speed)] : [],
   )
   const bandMeansW = curves.map((curve) => bandMean({ curve: { speedRpm: speedsOf(curve), powerW: curve.powerW }, ...band }).bySpeedW)
   const drift = bandMeansW.length < 4 ? null : attempt(() => driftOf(bandMeansW))
   return {
-    sessionId: session.id,
-    pullIds,
     bandMeansW,
     meanW: mean(bandMeansW),
-    meanCurve: meanOfAll,
-    curves,
-    factor,
-    band90: powerband({ speedRpm, value: meanOfAll.powerW }),
     torqueFlatness: Math.min(...torques) / Math.max(...torques),
     drift: drift instanceof CalculationError ? null : drift,
     beside: besideMeans(session, pulls, band, mean(bandMeansW)),
@@ -181,7 +201,7 @@ function besideMeans(session: DynoSession, pulls: readonly Pull[], band: SpeedBa
   return { intakeK: meanOf('intakeK'), lambda: meanOf('lambda'), boostPa, boostPaPerW: boostPa === null ? null : boostPa / powerW }
 }
 
-function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: SpeedBand, confidence: number): SessionComparison['gainBySpeed'] {
+function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: SpeedBand, confidence: number): SetComparison['gainBySpeed'] {
   const speeds = speedsOf(first[0] as GridCurve).filter((speed) => speed >= band.fromRpm && speed <= band.toRpm)
   const enough = first.length > 1 && second.length > 1
   const quantile = enough ? studentTQuantile(1 - (1 - confidence) / 2, first.length + second.length - 2) : 0
@@ -194,7 +214,7 @@ function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: 
   })
 }
 
-function powerChangesBetween(records: BuildRecords, first: DynoSession, second: DynoSession): SessionComparison['changesBetween'] {
+function powerChangesBetween(records: BuildRecords, first: DynoSession, second: DynoSession): ComparableSets['changesBetween'] {
   const [from, to] = [Date.parse(first.at), Date.parse(second.at)].sort((x, y) => x - y) as [number, number]
   return makeCar(records).lines.flatMap(({ change, doneAtMs }) =>
     change.touchesPower && doneAtMs !== null && doneAtMs > from && doneAtMs <= to ? [{ changeId: change.id, name: change.name }] : [],
