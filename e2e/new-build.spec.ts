@@ -1,35 +1,5 @@
-import type { Page } from '@playwright/test'
+import { fill, press, tabTo } from './by-keys.ts'
 import { expect, test } from './server.ts'
-
-const KEYS: string[] = []
-
-/** Tabs to a control by its name, as a person without a mouse would. */
-async function tabTo(page: Page, name: string | RegExp, role: 'textbox' | 'combobox' | 'button' | 'link' | 'any' = 'any'): Promise<void> {
-  for (let i = 0; i < 120; i++) {
-    const found = await page.evaluate(() => {
-      const element = document.activeElement as HTMLInputElement | null
-      const label = element?.labels?.[0]?.textContent ?? element?.getAttribute('aria-label') ?? element?.textContent ?? ''
-      return { label: label.trim(), tag: element?.tagName ?? '' }
-    })
-    const roles = { textbox: 'INPUT', combobox: 'SELECT', button: 'BUTTON', link: 'A', any: found.tag }
-    const fits = typeof name === 'string' ? found.label === name : name.test(found.label)
-    if (fits && roles[role] === found.tag) return
-    await page.keyboard.press('Tab')
-    KEYS.push('Tab')
-  }
-  throw new Error(`nothing named ${name} can be reached by Tab`)
-}
-
-async function fill(page: Page, name: string | RegExp, text: string): Promise<void> {
-  await tabTo(page, name, 'textbox')
-  await page.keyboard.press('Control+A')
-  await page.keyboard.type(text)
-}
-
-async function press(page: Page, name: string | RegExp): Promise<void> {
-  await tabTo(page, name, 'button')
-  await page.keyboard.press('Enter')
-}
 
 const curve = [
   'rpm,power kW,torque Nm',
@@ -119,7 +89,6 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
   await expect(table).toContainText(/unlikely/)
   const ratio = table.getByRole('row', { name: /Power to weight/ })
   await expect(ratio.getByRole('img', { name: 'proof: measured' })).toHaveCount(1)
-  expect(KEYS.length).toBeGreaterThan(20)
 })
 
 test('a wrong file is refused with the cause, and the picked unit cures it', async ({ page }) => {

@@ -14,6 +14,7 @@ export {
   type PullSet,
   type SetComparison,
   type SpeedBand,
+  usualSessions,
 } from './build/compare-sets.ts'
 export type { ConditionDifference, Repeatability } from './build/compare-weighings.ts'
 export { type DrivelineLoss, lossOf, USUAL_LOSS } from './build/driveline-loss.ts'

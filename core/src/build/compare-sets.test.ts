@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed } from '../../test/worked-example.ts'
-import { comparableSets, compareSets, type PullSet, type SpeedBand } from './compare-sets.ts'
+import { comparableSets, compareSets, type PullSet, type SpeedBand, usualSessions } from './compare-sets.ts'
 import { type BuildRecords, buildRecordsSchema, type DynoSession } from './records.ts'
 
 const SPEEDS = Array.from({ length: 81 }, (_, i) => 3000 + 50 * i)
@@ -131,4 +131,15 @@ describe('two sessions compared', () => {
       sentence,
     )
   })
+  test.each([
+    ['the latest two of the dyno that was visited last', ['a 2026-01-01', 'b 2026-02-01', 'a 2026-03-01', 'b 2026-04-01'], ['b 2026-02-01', 'b 2026-04-01']],
+    ['the two latest, where that dyno was visited once', ['a 2026-01-01', 'a 2026-02-01', 'b 2026-03-01'], ['a 2026-02-01', 'b 2026-03-01']],
+    ['in any order of the records', ['a 2026-03-01', 'a 2026-01-01', 'a 2026-02-01'], ['a 2026-02-01', 'a 2026-03-01']],
+    ['the only one, with itself', ['a 2026-01-01'], ['a 2026-01-01', 'a 2026-01-01']],
+  ])('are by themselves %s', (_, visits, expected) => {
+    const sessions = visits.map((visit) => ({ dynoName: visit.slice(0, 1), at: `${visit.slice(2)}T10:00:00Z`, place: 'hub' as const, visit }))
+    const found = usualSessions(sessions)
+    expect([found?.first.visit, found?.second.visit]).toEqual(expected)
+  })
+  test('none without a session', () => expect(usualSessions([])).toBeUndefined())
 })

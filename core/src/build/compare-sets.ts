@@ -37,12 +37,24 @@ export interface RestatedSet {
   readonly factor: number
 }
 
+/** The sessions that are compared when nobody has picked any: the latest, and the latest before it that the same dyno read; else the one before. */
+export function usualSessions<Session extends Pick<DynoSession, 'at' | 'dynoName' | 'place'>>(
+  sessions: readonly Session[],
+): { first: Session; second: Session } | undefined {
+  const byDate = [...sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+  const [second, ...before] = byDate
+  if (!second) return undefined
+  return { second, first: before.find(({ dynoName, place }) => dynoName === second.dynoName && place === second.place) ?? before[0] ?? second }
+}
+
 /** Two sets of pulls that may be compared. */
 export interface ComparableSets {
   readonly first: RestatedSet
   readonly second: RestatedSet
   /** What all pulls cover. */
   readonly covered: SpeedBand
+  /** Whether both were read by one dyno; numbers of two say as much of the dynos as of the car. */
+  readonly isSameDyno: boolean
   /** How boost is corrected on both sides; null without boost. */
   readonly school: BoostSchool | null
   /** Changes that touch power and were done between the two visits. */
@@ -110,6 +122,7 @@ export function comparableSets(records: BuildRecords, firstSet: PullSet, secondS
     first: a,
     second: b,
     covered: commonBand([...a.curves, ...b.curves]),
+    isSameDyno: a.session.dynoName === b.session.dynoName,
     school: schoolA ?? schoolB ?? null,
     changesBetween,
     warnings: warningsOf(records, a.session, b.session, changesBetween.length),
@@ -223,8 +236,7 @@ function powerChangesBetween(records: BuildRecords, first: DynoSession, second: 
 
 function warningsOf(records: BuildRecords, first: DynoSession, second: DynoSession, changeCount: number): string[] {
   const warnings: string[] = []
-  if (first.dynoName !== second.dynoName) warnings.push('Numbers of different dynos are not compared in the trade: same dyno, same day, same gear are.')
-  else if (first.gear !== second.gear) warnings.push('The two were run in different gears.')
+  if (first.dynoName === second.dynoName && first.gear !== second.gear) warnings.push('The two were run in different gears.')
   if (first.fuel !== second.fuel && first.fuel && second.fuel) warnings.push(`The fuel differs: ${first.fuel} and ${second.fuel}.`)
   const [warm, cold] = [first.ambient?.temperatureK, second.ambient?.temperatureK]
   if (warm !== undefined && cold !== undefined && Math.abs(warm - cold) > 8)

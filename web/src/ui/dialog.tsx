@@ -1,7 +1,9 @@
 import { Dialog } from 'radix-ui'
 import { useRef } from 'react'
 
-/** A panel from the right for workings, or a middle one for forms; Esc closes it and focus goes back. */
+const FIRST_FIELD = 'form :is(input, select, textarea):not([type=hidden], [type=file], :disabled)'
+
+/** A panel from the right for workings, or a middle one for forms, which begins in its first field; Esc closes it and focus goes back. */
 export function Panel({
   title,
   onClose,
@@ -12,7 +14,7 @@ export function Panel({
   title: string
   onClose: () => void
   side?: boolean
-  /** The name of the field that is to have the focus at first. */
+  /** The name of the field that is to have the focus at first; the first of a form where left out. */
   focusOn?: string | undefined
   children: React.ReactNode
 }) {
@@ -26,7 +28,8 @@ export function Panel({
           ref={content}
           aria-describedby={undefined}
           onOpenAutoFocus={(event) => {
-            const field = focusOn ? content.current?.querySelector<HTMLElement>(`[name="${focusOn}"]`) : null
+            const asked = focusOn ? `[name="${focusOn}"]` : FIRST_FIELD
+            const field = content.current?.querySelector<HTMLElement>(asked)
             if (!field) return
             event.preventDefault()
             field.focus()

@@ -8,6 +8,7 @@ import {
   compareSets,
   fromSi,
   parseQuantity,
+  usualSessions,
   weakestTorque,
 } from '@bold-ballast/core'
 import { useMemo } from 'react'
@@ -35,8 +36,9 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
   const address = useAddress()
   const { decimalMark, units, text, format } = useQuantities()
   const sessions = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)), [records.sessions])
-  const first = address.get('first') || (sessions.at(-2)?.id ?? sessions[0]?.id ?? '')
-  const second = address.get('second') || (sessions.at(-1)?.id ?? '')
+  const usual = useMemo(() => usualSessions(records.sessions), [records.sessions])
+  const first = address.get('first') || (usual?.first.id ?? '')
+  const second = address.get('second') || (usual?.second.id ?? '')
   const [firstPulls, secondPulls] = [address.get('firstPulls'), address.get('secondPulls')]
   const typedBand = address.get('band')
   const sets = useMemo(() => {
@@ -124,9 +126,12 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
         <>
           <section>
             <h2 className="text-[20px]">
-              {VERDICT_WORDS[found.power.verdict]}
+              {sets.isSameDyno ? VERDICT_WORDS[found.power.verdict] : 'Two dynos, not compared in the trade'}
               {found.power.verdict !== 'too few pulls' && `: ${text('power', found.power.difference, { sign: true, decimals: 1 })}`}
             </h2>
+            {!sets.isSameDyno && (
+              <p className="mt-1 text-wait">What differs is the dynos and the car together. Same dyno, same day, same gear tell what the car gained.</p>
+            )}
             <p className="mt-1">
               Mean power from {format('engineSpeed', found.band.fromRpm).number} to {format('engineSpeed', found.band.toRpm).number} rpm
               {found.power.low !== null && found.power.high !== null && (

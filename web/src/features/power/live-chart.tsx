@@ -5,7 +5,7 @@ import { useQuantities } from '../../ui/quantity.ts'
 import { niceTicks, thinned } from './live-file.ts'
 
 const WIDTH = 700
-const PLOT = { left: 52, right: 12, height: 170, gap: 26 } as const
+const PLOT = { left: 52, right: 12, height: 156, gap: 26 } as const
 const POWER_TOP = 14
 const TORQUE_TOP = POWER_TOP + PLOT.height + PLOT.gap
 const HEIGHT = TORQUE_TOP + PLOT.height + 36

@@ -117,15 +117,23 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
   const peak = samples.length === 0 ? null : mostPowerW(samples)
   const reference = room.stages[position]?.curve ?? null
   const inWords = (of: StopChannel, value: number) => text(STOP_KINDS[of], value, of === 'lambda' ? { decimals: 2 } : {})
-  const big = (label: string, number: string, unit: string) => (
+  const figure = (label: string, size: string, number: string, unit: string) => (
     <div>
       <dt className="text-quiet">{label}</dt>
-      <dd className="text-[30px] leading-tight font-bold">
+      <dd className={`leading-tight font-bold ${size}`}>
         {number}
         <span className="ml-1 text-[15px] font-normal">{unit}</span>
       </dd>
     </div>
   )
+  const big = (label: string, kind: QuantityKind, value: number | undefined | null) =>
+    figure(label, 'text-[30px]', typeof value === 'number' ? format(kind, value, { decimals: 0 }).number : '–', format(kind, 0).unit)
+  // A channel that this dyno does not read has no figure.
+  const beside = (label: string, kind: QuantityKind, value: number | undefined | null) => {
+    if (typeof value !== 'number') return null
+    const { number, unit } = format(kind, value, { decimals: kind === 'ratio' ? 2 : 0 })
+    return figure(label, 'text-[20px]', number, unit)
+  }
   return (
     <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_320px]">
       <section className="min-w-0">
@@ -167,14 +175,18 @@ function OneDyno({ device, records, room, position, stageId, newSession }: LiveT
             ))}
           </Alert>
         )}
-        <dl className="mb-2 flex flex-wrap gap-x-8 gap-y-2">
-          {big('engine speed', now ? format('engineSpeed', now.speedRpm).number : '–', 'rpm')}
-          {big('power', now ? format('power', now.powerW, { decimals: 0 }).number : '–', format('power', 0).unit)}
-          {big('torque', now ? format('torque', now.torqueNm).number : '–', format('torque', 0).unit)}
-          {big('most power', peak === null ? '–' : format('power', peak, { decimals: 0 }).number, format('power', 0).unit)}
-          {big('lambda', now?.lambda ? now.lambda.toFixed(2) : '–', '')}
-          {big('intake', now?.intakeK ? format('temperature', now.intakeK, { decimals: 0 }).number : '–', format('temperature', 300).unit)}
-          {big('boost', now?.boostPa === null || now === undefined ? '–' : format('pressure', now.boostPa, { decimals: 0 }).number, format('pressure', 0).unit)}
+        <dl className="mb-1 flex flex-wrap gap-x-8 gap-y-2">
+          {big('engine speed', 'engineSpeed', now?.speedRpm)}
+          {big('power', 'power', now?.powerW)}
+          {big('torque', 'torque', now?.torqueNm)}
+          {big('most power', 'power', peak)}
+        </dl>
+        <dl className="mb-2 flex min-h-12 flex-wrap gap-x-8 gap-y-1">
+          {beside('lambda', 'ratio', now?.lambda)}
+          {beside('boost', 'pressure', now?.boostPa)}
+          {beside('intake', 'temperature', now?.intakeK)}
+          {beside('coolant', 'temperature', now?.coolantK)}
+          {beside('fuel pressure', 'pressure', now?.fuelPressurePa)}
         </dl>
         <LiveChart samples={samples} reference={reference} referenceName={`stage ${position}`} />
         <p role="status" className={`min-h-6 ${STATE_WORDS[state] ? 'text-wait' : 'text-quiet'}`}>
