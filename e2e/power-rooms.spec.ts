@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { buildAddress } from './demo-address.ts'
@@ -71,6 +72,31 @@ test('parts: entered, refused in words, compared, used up, out and in as CSV, an
   await expect(page.getByText('five-speed is in the register of this build as wanted.')).toBeVisible()
   await page.getByRole('button', { name: 'Side by side' }).click()
   await expect(page.getByRole('region', { name: 'gearbox side by side' }).getByRole('columnheader')).toHaveCount(3)
+})
+
+test('the use that a session was is logged for all fitted parts that live so long, once', async ({ page }) => {
+  const { path } = await freshBuild(page)
+  for (const [name, life] of [
+    ['five-speed', { amount: 4, unit: 'days' }],
+    ['belt', { amount: 40, unit: 'hours' }],
+    ['plate', null],
+  ] as const) {
+    const answer = await page.request.post(`/api${path}/parts`, { data: { id: randomUUID(), kind: name, name, life, status: 'fitted' } })
+    expect(answer.status(), await answer.text()).toBe(201)
+  }
+  await addSession(page, path, 'Hall north')
+  await expect(page.locator('#pull-file')).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(dialog(page)).toBeHidden()
+  await page.getByRole('button', { name: 'Change the session Hall north' }).click()
+  await page.getByLabel('Hours at the dyno').fill('a while')
+  await page.getByRole('button', { name: 'Log the use of 2 parts' }).click()
+  await expect(dialog(page).getByRole('alert')).toContainText('cannot be read')
+  await page.getByLabel('Hours at the dyno').fill('2.5')
+  await page.getByRole('button', { name: 'Log the use of 2 parts' }).click()
+  await expect(dialog(page)).toContainText('Logged for all 2 fitted parts that have a life')
+  const { partUses } = await (await page.request.get(`/api${path}/records`)).json()
+  expect(partUses.map(({ amount }: { amount: number }) => amount).sort()).toEqual([1, 2.5])
 })
 
 test('an engine plan: what physics refuses names its step, the weak link is named with its next step, and its torque stands on the Board', async ({ page }) => {

@@ -1,6 +1,13 @@
 import { Dialog } from 'radix-ui'
 import { useRef } from 'react'
 
+/** Esc closes what is open also while a notice stands beside it, which would take the key for itself. */
+export const closeByEscape = (close: () => void) => (event: React.KeyboardEvent) => {
+  if (event.key !== 'Escape' || event.defaultPrevented) return
+  event.preventDefault()
+  close()
+}
+
 const FIRST_FIELD = 'form :is(input, select, textarea):not([type=hidden], [type=file], :disabled)'
 
 /** A panel from the right for workings, or a middle one for forms, which begins in its first field; Esc closes it and focus goes back. */
@@ -34,6 +41,7 @@ export function Panel({
             event.preventDefault()
             field.focus()
           }}
+          onKeyDown={closeByEscape(onClose)}
           className={`fixed z-30 overflow-y-auto border border-line bg-sheet p-5 ${place}`}
         >
           <div className="mb-3 flex items-start justify-between gap-4">

@@ -6,6 +6,7 @@ import { api } from '../../api/api.ts'
 import { open } from '../../app/overlay-slice.ts'
 import { prefer } from '../../app/preferences.ts'
 import { useAppDispatch, usePreferences } from '../../app/store.ts'
+import { closeByEscape } from '../../ui/dialog.tsx'
 import { exportBuild } from '../files/export-build.ts'
 import { takeBackLast } from '../log/take-back.ts'
 import { type FindItem, findItems, indexItems, search } from './find-items.ts'
@@ -38,6 +39,7 @@ export function FindPanel({ onClose }: { onClose: () => void }) {
         <Dialog.Content
           aria-describedby={undefined}
           data-find
+          onKeyDown={closeByEscape(onClose)}
           className="fixed top-[8vh] left-1/2 z-30 flex max-h-[80vh] w-[min(640px,96vw)] -translate-x-1/2 flex-col rounded border border-line bg-sheet"
         >
           <Dialog.Title className="sr-only">Find or do</Dialog.Title>

@@ -9,7 +9,7 @@ import { Alert } from '../../ui/states.tsx'
 export function LogUse({ records, session }: { records: RecordsAnswer; session: RecordsAnswer['sessions'][number] }) {
   const { decimalMark } = usePreferences()
   const [write, { isLoading }] = api.useBatchMutation()
-  const [batchId] = useState(() => crypto.randomUUID())
+  const [batchId, setBatchId] = useState(() => crypto.randomUUID())
   const [hours, setHours] = useState('1')
   const [failure, setFailure] = useState<string | null>(null)
   const buildId = records.build.id
@@ -28,6 +28,8 @@ export function LogUse({ records, session }: { records: RecordsAnswer; session: 
       body: { id: crypto.randomUUID(), partId: part.id, sessionId: session.id, at: session.at, amount: part.life?.unit === 'hours' ? amount : 1, note: null },
     }))
     const answer = await write({ buildId, batchId, writes })
+    // What is logged later, such as of a part that is fitted then, is another batch.
+    if (!answer.error) setBatchId(crypto.randomUUID())
     setFailure(answer.error ? `${readFailure(answer.error).message} Nothing was stored.` : null)
   }
   return (

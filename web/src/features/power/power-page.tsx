@@ -162,7 +162,7 @@ export function PowerPage() {
           <LogUse records={records} session={edited} />
         </Panel>
       )}
-      {importingSession && (
+      {importingSession && !isAdding && (
         <Suspense fallback={null}>
           <PullImport records={records} session={importingSession} onClose={() => setImporting(null)} />
         </Suspense>

@@ -102,12 +102,13 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   // What was said last stands, also while the file is still being read by it.
   const columns = asMapping(found.columns).map((column) => mapping.find(({ heading }) => heading === column.heading) ?? column)
   return (
-    <Panel title={`Pulls of ${session.dynoName}, ${dayText(session.at)}`} onClose={onClose}>
+    <Panel title={`Pulls of ${session.dynoName}, ${dayText(session.at)}`} onClose={onClose} focusOn="pull-file">
       <label htmlFor="pull-file" className="mb-1 block font-semibold">
         CSV files
       </label>
       <input
         id="pull-file"
+        name="pull-file"
         type="file"
         multiple
         accept=".csv,.txt,.tsv,text/csv,text/plain"
