@@ -3,10 +3,12 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   outputDir: '.out/playwright',
-  workers: 1,
+  // One browser and one server a core; the tests of a file run one after another.
+  workers: 2,
   fullyParallel: false,
   retries: 0,
   timeout: 120_000,
+  expect: { timeout: 15_000 },
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: '.out/playwright.json' }]],
   use: {

@@ -38,3 +38,8 @@ export async function freshBuild(page: Page): Promise<{ path: string; stage: str
   expect(answer.status(), await answer.text()).toBe(201)
   return { path: `/builds/${id}`, stage }
 }
+
+/** Stops what an earlier test of this server left running. */
+export async function stopDevices(page: Page): Promise<void> {
+  for (const { id } of await (await page.request.get('/api/devices')).json()) await page.request.delete(`/api/devices/stand-ins/${id}`, { data: {} })
+}

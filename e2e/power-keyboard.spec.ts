@@ -1,11 +1,12 @@
 import { press, tabTo } from './by-keys.ts'
-import { freshBuild } from './fresh-build.ts'
+import { freshBuild, stopDevices } from './fresh-build.ts'
 import { expect, test } from './server.ts'
 
 const CURVE = Array.from({ length: 12 }, (_, i) => `${3000 + 300 * i} ${(90 + 9 * i).toFixed(0)}`)
 
 test('a tuner’s hour with the keyboard alone', async ({ page }) => {
   const { path } = await freshBuild(page)
+  await stopDevices(page)
   await page.goto(`${path}/board`)
   await page.getByRole('heading', { level: 1 }).waitFor()
   await page.keyboard.press('g')

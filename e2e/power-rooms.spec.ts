@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import { buildAddress } from './demo-address.ts'
-import { freshBuild } from './fresh-build.ts'
+import { freshBuild, stopDevices } from './fresh-build.ts'
 import { expect, test } from './server.ts'
 
 const dialog = (page: Page) => page.getByRole('dialog')
@@ -244,6 +244,7 @@ test('hours at the dyno: an order, what does not fit, and hours that are too sho
 
 test('a live pull: limits are called, it is stopped in the middle, nothing is lost, and it is kept in a session with its air', async ({ page }) => {
   const { path, stage } = await freshBuild(page)
+  await stopDevices(page)
   await page.goto(`${path}/power?tab=hours&stage=${stage}`)
   await page.getByRole('button', { name: 'Plan the hours' }).click()
   await page.getByLabel('Stop when lambda is over').fill('0.7')
@@ -276,6 +277,7 @@ test('a live pull: limits are called, it is stopped in the middle, nothing is lo
 
 test('a live pull outlives a server that is killed: it waits, is stored once, and stands in a page that is loaded again', async ({ page, served }) => {
   const { path, stage } = await freshBuild(page)
+  await stopDevices(page)
   await addSession(page, path, 'Simulated')
   await page.goto(`${path}/power?tab=live&stage=${stage}`)
   await page.getByRole('button', { name: 'Start a simulated dyno' }).click()

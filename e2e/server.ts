@@ -17,20 +17,22 @@ export interface Served {
   readonly query: (text: string, values: readonly string[]) => Promise<void>
 }
 
-let nextPort = 4800 + Math.floor(Math.random() * 200)
+/** Ports of the servers of this worker, apart from those of workers that run beside it; the last ten are for devices. */
+let nextPort = 0
 
-async function serve(): Promise<Served & { stop: () => Promise<void> }> {
+async function serve(worker: number): Promise<Served & { stop: () => Promise<void> }> {
   const url = new URL(process.env.DATABASE_URL as string)
   const admin = knexPackage.knex({ client: 'pg', connection: url.href })
   const databaseName = `interface_${randomUUID().replaceAll('-', '')}`
   await admin.raw(`CREATE DATABASE ${databaseName}`)
   url.pathname = `/${databaseName}`
+  nextPort ||= 4800 + 40 * (worker % 20)
   const port = nextPort++
   let child: ChildProcess | undefined
   const start = () =>
     new Promise<void>((resolve, reject) => {
       child = spawn(process.execPath, [path.join(root, 'scripts', 'serve-for-test.mjs')], {
-        env: { ...process.env, DATABASE_URL: url.href, PORT: String(port) },
+        env: { ...process.env, DATABASE_URL: url.href, PORT: String(port), DEVICE_PORT: String(4830 + 40 * (worker % 20)) },
         stdio: ['ignore', 'pipe', 'inherit'],
       })
       child.stdout?.once('data', () => resolve())
@@ -66,8 +68,8 @@ async function serve(): Promise<Served & { stop: () => Promise<void> }> {
 export const test = base.extend<object, { served: Served }>({
   served: [
     // biome-ignore lint/correctness/noEmptyPattern: the runner reads the pattern to know what a fixture needs
-    async ({}, use) => {
-      const served = await serve()
+    async ({}, use, { workerIndex }) => {
+      const served = await serve(workerIndex)
       await use(served)
       await served.stop()
     },

@@ -216,6 +216,7 @@ test.describe('large, small and broken', () => {
     await expect(page.getByRole('cell', { name: 'lost washer', exact: true })).toBeInViewport()
     await page.getByLabel('Only lines with').fill('lost washer')
     await expect(scroller.locator('[data-part]')).toHaveCount(1)
+    await expect(page).toHaveURL(/filter=/)
     await page.reload()
     await expect(scroller.locator('[data-part]')).toHaveCount(1)
     await page.getByLabel('Only lines with').fill('zebra')

@@ -41,7 +41,7 @@ const database = await startPostgres({ temporary: true })
 buildAll()
 const folder = mkdtempSync(path.join(tmpdir(), 'bold-ballast-bench-'))
 const server = spawn(process.execPath, [path.join(root, 'scripts/serve-for-test.mjs')], {
-  env: { ...process.env, DATABASE_URL: database.url, PORT: String(PORT) },
+  env: { ...process.env, DATABASE_URL: database.url, PORT: String(PORT), DEVICE_PORT: '4710' },
   stdio: ['ignore', 'pipe', 'inherit'],
 })
 await new Promise((resolve, reject) => {

@@ -1,4 +1,4 @@
-// A server for the interface tests, with its database given; ends with the process that started it.
+// A server for the interface tests, with its database, its port and its ten device ports given; ends with the process that started it.
 import path from 'node:path'
 import { root } from './install.mjs'
 
@@ -8,5 +8,6 @@ const { address } = await startServer({
   port: Number(process.env.PORT),
   webRoot: path.join(root, 'web', 'dist'),
   demoRoot: path.join(root, 'demo'),
+  devicePorts: { first: Number(process.env.DEVICE_PORT), last: Number(process.env.DEVICE_PORT) + 9 },
 })
 process.stdout.write(`ready ${address}\n`)

@@ -35,15 +35,17 @@ export async function startServer(options: {
   port?: number | undefined
   webRoot?: string | undefined
   demoRoot?: string | undefined
+  /** Where devices are looked for; those of the protocol where left out. */
+  devicePorts?: { readonly first: number; readonly last: number } | undefined
 }): Promise<RunningServer> {
-  const { host = '127.0.0.1', port = 4600, databaseUrl, webRoot, demoRoot } = options
+  const { host = '127.0.0.1', port = 4600, databaseUrl, webRoot, demoRoot, devicePorts } = options
   if (!LOOPBACK.includes(host)) throw new Error(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
   const logger = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
   const knex = openDatabase(databaseUrl)
   await knex.migrate.latest()
   await rebuildOldCurves(knex)
   if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
-  const devices = new DeviceService()
+  const devices = new DeviceService(devicePorts)
   const server = http.createServer(makeApp({ knex, logger, webRoot, devices }))
   const usedPort = await listen(server, host, port, 20)
   return {

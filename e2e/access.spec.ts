@@ -1,0 +1,111 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { buildAddress } from './demo-address.ts'
+import { expect, test } from './server.ts'
+
+// Each screen is looked at by itself, so that they may run beside each other.
+test.describe.configure({ mode: 'parallel' })
+
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+
+const SCREENS = [
+  '/',
+  '/new',
+  'board',
+  'plan',
+  'plan?tab=goals',
+  'plan?tab=expectations',
+  'weight',
+  'weight?tab=scales',
+  'weight?tab=score',
+  'weight?tab=finished',
+  'weight?tab=centre',
+  'weight?tab=balance',
+  'weight?tab=ballast',
+  'plan?tab=car',
+  'devices',
+  'power',
+  'power?tab=compare',
+  'power?tab=plan',
+  'power?tab=links',
+  'power?tab=hours&stage=c87ced6d-11a6-4ad2-87c7-ac10083d0a2f',
+  'power?tab=live',
+  'parts',
+  'parts?tab=beside',
+  'parts?tab=shelf',
+  'parts?do=part',
+  'log',
+  '/open',
+  '/formulas',
+  '/formulas/mass.forecast',
+  '/nowhere',
+  '/builds/0a3aee49-6666-4879-938d-000000000000/board',
+]
+
+/** Findings of every rule, or of contrast alone. */
+async function findings(page: Page, onlyContrast = false): Promise<string[]> {
+  const scan = new AxeBuilder({ page })
+  const { violations } = await (onlyContrast ? scan.withRules(['color-contrast']) : scan.withTags(TAGS)).analyze()
+  return violations.map((entry) => `${entry.id} ${entry.nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`)
+}
+
+/** Findings of the page as it stands, in both themes: the second changes colours and nothing else. */
+async function findingsInBoth(page: Page): Promise<string[]> {
+  const found: string[] = []
+  for (const theme of ['light', 'dark']) {
+    await page.evaluate((chosen) => {
+      document.documentElement.dataset.theme = chosen
+    }, theme)
+    found.push(...(await findings(page, theme === 'dark')).map((finding) => `${theme}: ${finding}`))
+  }
+  return found
+}
+
+test.describe('no accessibility finding, light or dark', () => {
+  for (const screen of SCREENS)
+    test(`on ${screen}`, async ({ page }) => {
+      await page.goto(screen.startsWith('/') ? screen : `${await buildAddress(page, 'Gannet')}/${screen}`)
+      await page.locator('h1').first().waitFor()
+      await page.waitForLoadState('networkidle')
+      expect(await findingsInBoth(page)).toEqual([])
+    })
+  test('on a form with an error', async ({ page }) => {
+    await page.goto(`${await buildAddress(page, 'Gannet')}/weight?tab=scales`)
+    await page.getByRole('button', { name: 'Enter a weighing' }).click()
+    await page.getByRole('button', { name: 'Store the weighing' }).click()
+    await expect(page.getByText('No pad was read')).toBeVisible()
+    expect(await findingsInBoth(page)).toEqual([])
+  })
+})
+
+test('the scan itself finds a planted fault', async ({ page }) => {
+  await page.goto('/')
+  await page.evaluate(() => document.body.insertAdjacentHTML('beforeend', '<img src="/plates.svg"><input>'))
+  expect((await findings(page)).length).toBeGreaterThan(0)
+})
+
+test('nothing scrolls sideways on a phone', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  const build = await buildAddress(page, 'Gannet')
+  const rooms = [
+    'board',
+    'plan',
+    'plan?tab=car',
+    'power',
+    ...['compare', 'plan', 'links', 'hours', 'live'].map((tab) => `power?tab=${tab}`),
+    'parts',
+    'parts?tab=beside',
+    'parts?tab=shelf',
+    'devices',
+    'log',
+    'weight',
+    ...['score', 'scales', 'finished', 'centre', 'balance', 'ballast'].map((tab) => `weight?tab=${tab}`),
+  ]
+  for (const room of rooms) {
+    await page.goto(`${build}/${room}`)
+    await page.locator('h1').first().waitFor()
+    await page.waitForLoadState('networkidle')
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    expect(wide, room).toBeLessThanOrEqual(0)
+  }
+})
