@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import { LOSS, plan } from '../../test/engine-plan.ts'
 import { EXAMPLE_PLAN } from '../calculations/example-plan.ts'
 import { crankToWheel, LOSS_SCHOOLS, wheelToCrank } from '../dyno/wheel-to-crank.ts'
 import { fuelBlend } from '../engine/fuels.ts'
@@ -8,17 +9,10 @@ import { CalculationError } from '../errors.ts'
 import { toSi } from '../units/units.ts'
 import { USUAL_LOSS } from './driveline-loss.ts'
 import { airPath, enginePoint, volumetricEfficiencyAt } from './engine-point.ts'
-import { buildRecordsSchema, type EnginePlan } from './records.ts'
+import type { EnginePlan } from './records.ts'
 import { demandsAt } from './subject-demands.ts'
 import { type PlanStepKey, workEnginePlan } from './work-engine-plan.ts'
 
-const LOSS = { ...EXAMPLE_PLAN.loss, isUsual: false }
-const plan = (edit: (plan: EnginePlan) => void = () => {}): EnginePlan => {
-  const { loss: _, ...fields } = structuredClone(EXAMPLE_PLAN)
-  const made = buildRecordsSchema.shape.enginePlans.parse([{ id: 'plan', stageId: 's2', ...fields }])[0] as EnginePlan
-  edit(made)
-  return made
-}
 const stepOf = (made: EnginePlan, key: PlanStepKey) => workEnginePlan(made, LOSS).steps.find((step) => step.key === key)
 const figureOf = (made: EnginePlan, key: PlanStepKey, word: string) => stepOf(made, key)?.figures.find((entry) => entry.word.startsWith(word))?.value as number
 

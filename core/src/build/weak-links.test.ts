@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { LOSS, plan } from '../../test/engine-plan.ts'
 import { EXAMPLE_PLAN } from '../calculations/example-plan.ts'
 import { EXAMPLE_RECORDS } from '../calculations/example-records.ts'
 import { wheelToCrank } from '../dyno/wheel-to-crank.ts'
@@ -9,13 +10,6 @@ import { demandsAt } from './subject-demands.ts'
 import { weakLinks } from './weak-links.ts'
 import { headroomStop, headroomStopAtStage, weakLinksAtStage } from './weak-links-at-stage.ts'
 
-const LOSS = { ...EXAMPLE_PLAN.loss, isUsual: false }
-const plan = (edit: (plan: EnginePlan) => void = () => {}): EnginePlan => {
-  const { loss: _, ...fields } = structuredClone(EXAMPLE_PLAN)
-  const made = buildRecordsSchema.shape.enginePlans.parse([{ id: 'plan', stageId: 's2', ...fields }])[0] as EnginePlan
-  edit(made)
-  return made
-}
 const part = (fields: Partial<Part> & Pick<Part, 'id' | 'kind'>): Part => buildRecordsSchema.shape.parts.parse([{ name: fields.id, ...fields }])[0] as Part
 const rating = (of: Part['ratings'][number]['of'], limit: number, more: Partial<Part['ratings'][number]> = {}) => ({
   of,

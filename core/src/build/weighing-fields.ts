@@ -1,4 +1,4 @@
-import { BALLAST_OBJECTIVES } from '../mass/ballast.ts'
+import { BALLAST_OBJECTIVES } from '../mass/ballast-types.ts'
 import { z } from '../zod.ts'
 import { id, instant, name, note, partKg, placeSchema, spread, typed } from './common-fields.ts'
 

@@ -1,6 +1,7 @@
 import { CalculationError } from '../errors.ts'
 import { addAt } from '../mass/add-at.ts'
-import { BALLAST_OBJECTIVES, planBallast } from '../mass/ballast.ts'
+import { planBallast } from '../mass/ballast.ts'
+import { BALLAST_OBJECTIVES } from '../mass/ballast-types.ts'
 import { centreOfMassHeight } from '../mass/centre-of-mass-height.ts'
 import { cornerBalance } from '../mass/corner-balance.ts'
 import { z } from '../zod.ts'

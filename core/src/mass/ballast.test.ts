@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import loadHighs from 'highs'
 import { describe, expect, it, test } from 'vitest'
 import { highsSolver } from '../solver/highs-solver.ts'
-import { type BallastInput, planBallast } from './ballast.ts'
+import { planBallast } from './ballast.ts'
+import type { BallastInput } from './ballast-types.ts'
 import { PAD_NAMES } from './corners.ts'
 
 const solve = highsSolver(await loadHighs())
