@@ -313,7 +313,7 @@ test('a live pull outlives a server that is killed: it waits, is stored once, an
 test('pulls of one visit are compared with others of it, and samples are drawn close up', async ({ page }) => {
   const build = await buildAddress(page, 'Gannet')
   await page.goto(`${build}/power?tab=compare`)
-  const brinehall = await page.getByRole('combobox', { name: 'From' }).locator('option', { hasText: 'Brinehall hub dyno, 12 Sept' }).getAttribute('value')
+  const brinehall = await page.getByRole('combobox', { name: 'From' }).locator('option', { hasText: 'Brinehall hub dyno, 12 Sep' }).getAttribute('value')
   await page.goto(`${build}/power?tab=compare&first=${brinehall}&second=${brinehall}&firstPulls=1.2&secondPulls=3`)
   await expect(page.getByRole('heading', { name: 'Too few pulls to tell' })).toBeVisible()
   await page.getByRole('group', { name: 'To' }).getByRole('checkbox', { name: '3' }).check()

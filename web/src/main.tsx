@@ -12,7 +12,8 @@ import './styles.css'
 const buildId = /^\/builds\/([0-9a-f-]{36})/.exec(location.pathname)?.[1]
 if (buildId) {
   store.dispatch(api.util.prefetch('board', buildId, {}))
-  store.dispatch(api.util.prefetch('records', buildId, {}))
+  // The Board stands before the records come.
+  if (!location.pathname.endsWith('/board')) store.dispatch(api.util.prefetch('records', buildId, {}))
 }
 
 watchOutbox()

@@ -1,6 +1,6 @@
 import type { BrokenRecord } from '@bold-ballast/core'
 import { lazy, Suspense } from 'react'
-import { NavLink, Outlet } from 'react-router'
+import { NavLink, Outlet, useMatch } from 'react-router'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
 import { recordWord } from '../ui/words.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
@@ -12,8 +12,9 @@ const WorkingSheet = lazy(async () => ({ default: (await import('../features/wor
 /** Stage rail, side list and the room of a build. */
 export function BuildFrame() {
   const build = useBuild()
+  const isBoard = useMatch('/builds/:buildId/board') !== null
   if (build.error && !build.board) return <LoadError error={build.error} retry={build.retry} />
-  if (!build.board || !build.records) return <Loading what="the build" />
+  if (!build.board) return <Loading what="the build" />
   const { search } = build
   const stageOnly = search.get('stage') ? `?stage=${search.get('stage')}` : ''
   return (
@@ -47,8 +48,8 @@ export function BuildFrame() {
           </NavLink>
         </nav>
         <main id="page" tabIndex={-1} className="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">
-          <BrokenRecords broken={build.records.broken} />
-          <Outlet />
+          {build.records && <BrokenRecords broken={build.records.broken} />}
+          {build.records || isBoard ? <Outlet /> : <Loading what="the records" />}
         </main>
       </div>
       {search.get('working') && (

@@ -62,7 +62,7 @@ function TopBar() {
 
 function OpenBuild() {
   const buildId = useMatch('/builds/:buildId/*')?.params.buildId
-  const { data } = api.useRecordsQuery(buildId ?? '', { skip: !buildId })
+  const { data } = api.endpoints.records.useQueryState(buildId ?? '', { skip: !buildId })
   if (!buildId || !data) return null
   const { name, discipline, drivenAxles, className } = data.build
   return (

@@ -1,4 +1,5 @@
 import { configureStore } from '@reduxjs/toolkit'
+import { setAutoFreeze } from 'immer'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from '../api/api.ts'
 import { writeStored } from '../ui/stored.ts'
@@ -7,6 +8,9 @@ import { outboxReducer } from './outbox.ts'
 import { overlayReducer } from './overlay-slice.ts'
 import { PREFERENCES_KEY, preferencesReducer } from './preferences.ts'
 import { undoReducer } from './undo-slice.ts'
+
+// An answer holds thousands of records, all of them readonly by type: to freeze each would take longer than to draw them.
+setAutoFreeze(false)
 
 export const store = configureStore({
   reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, outbox: outboxReducer, [api.reducerPath]: api.reducer },

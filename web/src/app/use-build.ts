@@ -4,8 +4,9 @@ import { api } from '../api/api.ts'
 /** The open build: its records, its Board, and the picked stage (in the address by its id). */
 export function useBuild() {
   const buildId = useParams().buildId as string
-  const records = api.useRecordsQuery(buildId)
   const board = api.useBoardQuery(buildId)
+  // The Board's answer is short and stands first; the records are many times as long.
+  const records = api.useRecordsQuery(buildId, { skip: !board.data && !board.error })
   const [search, setSearch] = useSearchParams()
   const stages = board.data?.stages ?? []
   const asked = stages.findIndex((stage) => stage.id === search.get('stage'))

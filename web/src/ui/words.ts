@@ -1,4 +1,5 @@
 import { BOOST_SCHOOL_WORDS, type BoardRow, type BoardStage, type BuildRecord, METRIC_INFO, type Metric } from '@bold-ballast/core'
+import { format, parseISO } from 'date-fns'
 
 export const DISCIPLINE_WORDS: Record<BuildRecord['discipline'], string> = { timeAttack: 'Time attack', track: 'Track', drift: 'Drift' }
 export const DRIVE_WORDS: Record<BuildRecord['drivenAxles'], string> = { front: 'front drive', rear: 'rear drive', all: 'all-wheel drive' }
@@ -51,12 +52,9 @@ const RECORD_WORDS: Record<string, string> = {
 /** What a resource or list holds one of. */
 export const recordWord = (resource: string): string => RECORD_WORDS[resource] ?? resource
 
-const dayFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
-const timeFormat = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
-
 /** A date without a time is never shifted by a zone. */
-export const dayText = (date: string): string => dayFormat.format(new Date(`${date.slice(0, 10)}T00:00:00Z`))
-export const timeText = (instant: string): string => timeFormat.format(new Date(instant))
+export const dayText = (date: string): string => format(parseISO(date.slice(0, 10)), 'd MMM yyyy')
+export const timeText = (instant: string): string => format(parseISO(instant), 'd MMM yyyy, HH:mm')
 
 /** What stands under a stage's name on the rail. */
 export function stageStateText(stage: BoardStage): string {

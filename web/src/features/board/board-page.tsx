@@ -33,13 +33,14 @@ export function BoardPage() {
   const [showsAll, setShowsAll] = useState(false)
   const [onlyOpen, setOnlyOpen] = useState(false)
   const { units } = useQuantities()
-  if (!board || !records) return null
+  if (!board) return null
+  const name = records?.build.name ?? ''
   const isLong = stages.length > 6
   const rows = shownRows(board, onlyOpen)
   const settled = board.rows.filter(isSettled).length
   return (
     <>
-      <title>{`${records.build.name}: Board · Bold Ballast`}</title>
+      <title>{`${name}: Board · Bold Ballast`}</title>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-4">
         <h1>{boardTitle(board)}</h1>
         {isLong && (
@@ -53,7 +54,7 @@ export function BoardPage() {
           </button>
         )}
         <span className="ml-auto flex gap-x-4">
-          <CsvButton name={`${records.build.name}-board`} table={() => boardCsv(board, units)} />
+          <CsvButton name={`${name}-board`} table={() => boardCsv(board, units)} />
           <button type="button" className="word-link" onClick={() => exportBuild(buildId)}>
             Export the build
           </button>
@@ -75,7 +76,7 @@ export function BoardPage() {
         <span>Beam: from the first value to the goal; solid is proven, hatched is planned.</span>
       </p>
       <div className="mt-6 grid gap-8 min-[1180px]:grid-cols-[1fr_1.15fr]">
-        <Trail board={board} records={records} position={position} />
+        {records ? <Trail board={board} records={records} position={position} /> : <div className="min-h-[340px]" />}
         <WhatNext board={board} buildId={buildId} />
       </div>
     </>

@@ -1,5 +1,5 @@
 import type { DynoSample } from '@bold-ballast/contract'
-import { fromSi, type GridCurve, gridSpeedRpm, torqueFromPowerNm } from '@bold-ballast/core'
+import { formatNumber, fromSi, type GridCurve, gridSpeedRpm, torqueFromPowerNm } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { useQuantities } from '../../ui/quantity.ts'
 import { niceTicks, thinned } from './live-file.ts'
@@ -83,7 +83,7 @@ export function LiveChart({ samples, reference, referenceName }: { samples: read
         <g key={speed}>
           <line x1={xOf(speed)} x2={xOf(speed)} y1={POWER_TOP} y2={TORQUE_TOP + PLOT.height} stroke="var(--line)" />
           <text x={xOf(speed)} y={HEIGHT - 20} textAnchor="middle">
-            {speed.toLocaleString('en-GB').replaceAll(',', '\u202f')}
+            {formatNumber(speed, 0)}
           </text>
         </g>
       ))}
