@@ -1,5 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
 import { findDelimiter } from './find-delimiter.ts'
+import { numberMarks } from './number-marks.ts'
 import { powerFromTorqueW } from './power-torque.ts'
 import { PullReader, type ReadPull } from './pull-reader.ts'
 import { type ColumnMapping, splitHeading } from './read-header.ts'
@@ -157,4 +158,76 @@ test.each([
   ['Lambda', 'Lambda', ''],
 ])('heading %s', (heading, name, unit) => {
   expect(splitHeading(heading)).toEqual({ name, unit })
+})
+
+describe('pulls beside each other', () => {
+  const wide = (head: string, cells: (rpm: number, kW: number, i: number) => readonly (string | number)[], count = 30) =>
+    [head, ...Array.from({ length: count }, (_, i) => cells(3000 + 100 * i, ((3000 + 100 * i) * Math.PI) / 100, i).join(','))].join('\n')
+
+  it('with one speed for all are read each by itself, under their numbers', () => {
+    const { pulls, notes, columns } = read(wide('RPM,Run 1 kW,Run 2 kW,Run 4 kW', (rpm, kW) => [rpm, kW, kW * 1.01, kW * 1.02]))
+    expect(pulls.map(({ label, channels }) => [label, channels.map(({ role }) => role)])).toEqual(['1', '2', '4'].map((label) => [label, ['speed', 'power']]))
+    for (const [i, pull] of pulls.entries()) expect(pull.peakPowerW).toBeCloseTo(5900 * Math.PI * 10 * (1 + i / 100), 3)
+    expect(notes).toContain('Each of the 3 pulls has columns of its own.')
+    expect(columns.map(({ role }) => role)).toEqual(['speed', 'power', 'power', 'power'])
+  })
+  it('with a speed of their own each are read together with it, and end where their cells do', () => {
+    const text = wide('RPM 1,Power 1 [kW],Boost,RPM 2,Power 2 [kW]', (rpm, kW, i) => [rpm, kW, 90, ...(i < 20 ? [rpm + 7, kW * 1.1] : ['', ''])])
+    const { pulls, refusedLineCount } = read(text)
+    expect(pulls.map(({ label, rowCount }) => [label, rowCount])).toEqual([
+      ['1', 30],
+      ['2', 20],
+    ])
+    expect(pulls[1]?.channels.find(({ role }) => role === 'speed')?.values[0]).toBe(3007)
+    expect(refusedLineCount).toBe(0)
+  })
+  it('are checked against their torque like any, each in its own units', () => {
+    const head = 'rpm,power 1 (kW),torque 1 (Nm),power 2 (hp),torque 2 (Nm)'
+    const row = (rpm: number, kW: number) => [rpm, kW, 300, kW / 0.745699872, 300]
+    expect(read(wide(head, row)).crossCheckRatio).toBeCloseTo(1, 6)
+    expect(() => read(wide(head.replace('(hp)', '(kW)'), row))).toThrow(/do not fit each other/)
+  })
+  it('stay beside each other when a person says what they are, and one that is said to be something else is none', () => {
+    const text = wide('RPM,CH 1,CH 2,CH 3', (rpm, kW) => [rpm, kW, kW * 1.01, 77])
+    const mapping = [told('CH 1', 'power', 'kW'), told('CH 2', 'power', 'kW'), told('CH 3', 'other')]
+    expect(read(text, { mapping }).pulls.map(({ label }) => label)).toEqual(['1', '2'])
+  })
+  it('are not seen in one power beside a numbered something', () => {
+    const { pulls, columns } = read(wide('rpm,power 1 (kW),EGT 1,EGT 2', (rpm, kW) => [rpm, kW, 800, 810]))
+    expect(pulls).toHaveLength(1)
+    expect(columns.map(({ role }) => role)).toEqual(['speed', 'power', 'other', 'other'])
+  })
+})
+
+test.each([
+  ['Engine RPM,Wheel Power (hp)', ['speed', 'power']],
+  ['rpm,W,Nm', ['speed', 'power', 'torque']],
+  ['1/min,Last [kW],Loss [kW]', ['speed', 'power', 'other']],
+  ['rpm,Loss kW,Nm', ['speed', 'other', 'torque']],
+  ['Turbo speed [rpm],rpm,kW', ['other', 'speed', 'power']],
+])('of "%s" the unit says what no name says', (heading, roles) => {
+  const reader = new PullReader({ delimiter: ',' })
+  reader.addRow(heading.split(','))
+  expect(reader.guess().map(({ role }) => role)).toEqual(roles)
+})
+
+test.each([
+  ['a comma between thousands, in quotes', ',', ['2,500', '164.3', '98'], '.', ','],
+  ['a point between thousands', ';', ['2.500', '164,3', '1.234,5'], ',', '.'],
+  ['decimal commas alone', ';', ['2500', '164,3'], ',', undefined],
+  ['decimal points alone', ';', ['2500.125', '0.850'], '.', undefined],
+  ['three decimals everywhere', ';', ['2500,125', '0,850'], ',', undefined],
+  ['both, in no shape of thousands', ';', ['2500.125', '164,3'], '.', undefined],
+  ['whole numbers', ',', ['2500', '164'], '.', undefined],
+])('marks of numbers: %s', (_, delimiter, cells, decimal, thousands) => {
+  expect(numberMarks(cells, delimiter)).toEqual({ decimal, thousands })
+})
+
+it('reads thousands as a spreadsheet writes them, and says so', () => {
+  const reader = new PullReader({ delimiter: ',' })
+  reader.addRow(['Engine RPM', 'Power (kW)'])
+  for (let i = 0; i < 20; i++) reader.addRow([(2500 + 100 * i).toLocaleString('en-US'), `${90 + i}.5`])
+  const { pulls, notes } = reader.finish()
+  expect(pulls[0]).toMatchObject({ rowCount: 20, peakPowerSpeedRpm: 4400 })
+  expect(notes).toContain('Thousands were marked by a comma.')
 })

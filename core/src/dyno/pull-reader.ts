@@ -1,8 +1,9 @@
 import { CalculationError } from '../errors.ts'
-import { parseNumber } from '../units/parse-number.ts'
+import { type DecimalMark, parseNumber } from '../units/parse-number.ts'
 import { toSi } from '../units/units.ts'
 import { Column } from './column.ts'
 import { crossCheckPower } from './cross-check.ts'
+import { numberMarks } from './number-marks.ts'
 import { type Channel, type PullFigures, pullFigures } from './pull-figures.ts'
 import { type ChannelColumn, type ChannelRole, type ColumnMapping, guessColumns, isHeadingRow, isUnitRow, readColumns } from './read-header.ts'
 
@@ -31,9 +32,10 @@ const MOST_LINES_BEFORE_HEADING = 40
 const NEEDED_ROLES: ReadonlySet<string> = new Set(['speed', 'power', 'torque'])
 const FALL_ENDS_PULL_RPM = 500
 
-/** A pull while it is read: each column with the place its cells stand at in a row. */
+/** A pull while it is read: what each of its columns is, and its numbers so far. */
 interface OpenPull {
   readonly label: string
+  readonly channels: readonly ChannelColumn[]
   readonly columns: readonly Column[]
 }
 
@@ -43,10 +45,9 @@ const FEWEST_CHECKED_ROWS = 60
 
 /**
  * Reads the rows of a dyno file as they come and keeps only numbers, so that a large file never stands in memory as text.
- * Feed rows with `addRow`, then call `finish`. The decimal mark is found from the first rows: a comma where the delimiter is not
- * a comma and no cell has a point. Rows with a cell that is no number are refused with their line and reason; empty cells of channels
+ * Feed rows with `addRow`, then call `finish`. The marks of its numbers are found from the first rows. Rows with a cell that is no number are refused with their line and reason; empty cells of channels
  * other than speed, power and torque are kept as gaps. A pull ends where the speed has fallen 500 rpm below its highest and rises
- * again, or where the pull column changes.
+ * again, or where the pull column changes; where each pull has columns of its own, it ends where its cells are empty.
  */
 export class PullReader {
   private readonly delimiter: string
@@ -55,7 +56,8 @@ export class PullReader {
   private skippedLines = 0
   private heading: readonly string[] | undefined
   private columns: ChannelColumn[] | undefined
-  private decimalMark: '.' | ',' | undefined
+  private decimalMark: DecimalMark | undefined
+  private thousandsMark: DecimalMark | undefined
   private waiting: { cells: readonly string[]; line: number }[] = []
   private readonly refused: RefusedLine[] = []
   private refusedCount = 0
@@ -66,6 +68,8 @@ export class PullReader {
   private line = 0
   private speedAt = -1
   private pullAt: number | undefined
+  /** Whether each pull has columns of its own. */
+  private isSideBySide = false
   /** The numbers of the row at hand; one list for all rows. */
   private readonly row: number[] = []
 
@@ -107,7 +111,7 @@ export class PullReader {
     if (this.decimalMark) this.takeRow(cells, line)
     else {
       this.waiting.push({ cells, line })
-      if (this.waiting.length >= 200) this.settleDecimalMark()
+      if (this.waiting.length >= 200) this.settleMarks()
     }
   }
 
@@ -121,13 +125,21 @@ export class PullReader {
     this.columns = readColumns(this.heading as readonly string[], unitRow, this.mapping)
     this.speedAt = this.columns.findIndex((column) => column.role === 'speed')
     this.pullAt = this.columns.find((column) => column.role === 'pull')?.index
+    const labels = new Set(this.columns.flatMap(({ pull }) => pull ?? []))
+    this.isSideBySide = labels.size > 0
+    for (const label of labels) {
+      const channels = this.columns.filter(({ pull }) => pull === undefined || pull === label)
+      this.pulls.push({ label, channels, columns: channels.map(() => new Column()) })
+    }
   }
 
-  private settleDecimalMark(): void {
-    const cells = this.waiting.flatMap((row) => row.cells)
-    const hasPoint = cells.some((cell) => /\d\.\d/.test(cell))
-    const hasComma = cells.some((cell) => /\d,\d/.test(cell))
-    this.decimalMark = this.delimiter !== ',' && hasComma && !hasPoint ? ',' : '.'
+  private settleMarks(): void {
+    const { decimal, thousands } = numberMarks(
+      this.waiting.flatMap((row) => row.cells),
+      this.delimiter,
+    )
+    this.decimalMark = decimal
+    this.thousandsMark = thousands
     for (const row of this.waiting) this.takeRow(row.cells, row.line)
     this.waiting = []
   }
@@ -139,11 +151,19 @@ export class PullReader {
     return true
   }
 
-  /** Takes a row into its pull; true when it was refused instead. */
+  /** Takes a row into its pull, or into each that has cells in it; true when it was refused instead. */
   private takeRow(cells: readonly string[], line: number): boolean {
     const columns = this.columns as ChannelColumn[]
     if (cells.length < columns.length) return this.refuse(line, `has ${cells.length} cells where the heading has ${columns.length}`)
+    if (!this.isSideBySide) return this.takeInto(() => this.pullFor(cells, this.row[this.speedAt] as number), columns, cells, line)
+    const isEmpty = ({ index, pull }: ChannelColumn) => pull === undefined || (cells[index] ?? '').trim() === ''
+    const refusals = this.pulls.map((pull) => !pull.channels.every(isEmpty) && this.takeInto(() => pull, pull.channels, cells, line))
+    return refusals.includes(true)
+  }
+
+  private takeInto(pullOf: () => OpenPull, columns: readonly ChannelColumn[], cells: readonly string[], line: number): boolean {
     const values = this.row
+    let speed = Number.NaN
     for (let i = 0; i < columns.length; i++) {
       const column = columns[i] as ChannelColumn
       const cell = (cells[column.index] ?? '').trim()
@@ -152,15 +172,16 @@ export class PullReader {
       if (cell === '' && needed) return this.refuse(line, `${column.name} is empty`)
       if (cell === '' || column.role === 'pull') continue
       try {
-        values[i] = parseNumber(cell, this.decimalMark, column.name)
+        values[i] = parseNumber(this.thousandsMark ? cell.replaceAll(this.thousandsMark, '') : cell, this.decimalMark, column.name)
       } catch (error) {
         if (!(error instanceof CalculationError)) throw error
         if (needed) return this.refuse(line, error.message)
       }
+      if (column.role === 'speed') speed = values[i] as number
     }
-    const speed = values[this.speedAt] as number
     if (!(speed > 0)) return this.refuse(line, `engine speed is ${speed}; it must be more than zero`)
-    const open = this.pullFor(cells, speed).columns
+    this.fastest = Math.max(this.fastest, speed)
+    const open = pullOf().columns
     for (let i = 0; i < open.length; i++) (open[i] as Column).push(values[i] as number)
     return false
   }
@@ -169,7 +190,6 @@ export class PullReader {
     const { pullAt } = this
     const current = this.pulls.at(-1)
     const label = pullAt === undefined ? '' : (cells[pullAt] ?? '').trim()
-    this.fastest = Math.max(this.fastest, speed)
     this.highest = Math.max(this.highest, speed)
     this.lowest = speed < this.highest - FALL_ENDS_PULL_RPM ? Math.min(this.lowest, speed) : this.lowest
     const risesAgain = speed > this.lowest + FALL_ENDS_PULL_RPM
@@ -177,8 +197,8 @@ export class PullReader {
     if (!isNew) return current
     this.highest = speed
     this.lowest = Number.POSITIVE_INFINITY
-    const columns = (this.columns as ChannelColumn[]).map(() => new Column())
-    const fresh: OpenPull = { label: pullAt === undefined ? String(this.pulls.length + 1) : label, columns }
+    const channels = this.columns as ChannelColumn[]
+    const fresh: OpenPull = { label: pullAt === undefined ? String(this.pulls.length + 1) : label, channels, columns: channels.map(() => new Column()) }
     this.pulls.push(fresh)
     if (pullAt === undefined && current) this.moveStartOfRise(current, fresh)
     return fresh
@@ -198,18 +218,20 @@ export class PullReader {
     if (!this.heading) this.takeWidestAsHeading()
     if (!this.heading) throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
     if (!this.columns) this.settleColumns(undefined)
-    if (!this.decimalMark) this.settleDecimalMark()
-    if (this.pulls.length === 0) {
+    if (!this.decimalMark) this.settleMarks()
+    if (this.pulls.every(({ columns: [first] }) => first?.length === 0)) {
       const first = this.refused[0]
       const why = first ? ` Line ${first.line}: ${first.reason}` : ''
       throw new CalculationError('missing', 'file', `No row of numbers could be read.${why}`)
     }
     const columns = this.columns as readonly ChannelColumn[]
     const check = this.checkUnits()
-    const read = this.pulls.map((pull) => readPull(pull, columns))
+    const read = this.pulls.map(readPull)
     const notes = read.flatMap((pull) => (pull.cutRowCount > 0 ? [`Pull ${pull.label}: ${pull.cutRowCount} rows of falling speed were cut.`] : []))
     if (this.skippedLines > 0)
       notes.push(this.skippedLines === 1 ? 'One line before the heading was left out.' : `${this.skippedLines} lines before the heading were left out.`)
+    if (this.isSideBySide) notes.push(`Each of the ${read.length} pulls has columns of its own.`)
+    if (this.thousandsMark) notes.push(`Thousands were marked by a ${this.thousandsMark === ',' ? 'comma' : 'point'}.`)
     if (this.decimalMark === ',') notes.push('Numbers were read with a decimal comma.')
     return {
       columns: named(this.heading, columns),
@@ -222,13 +244,14 @@ export class PullReader {
   }
 
   private checkUnits(): number | null {
-    const columns = this.columns as ChannelColumn[]
     const ofEach = Math.max(FEWEST_CHECKED_ROWS, Math.ceil(CHECKED_ROWS / this.pulls.length))
     const all = (role: string) => {
-      const at = columns.findIndex((column) => column.role === role)
-      return at < 0 ? undefined : this.pulls.flatMap((pull) => someOf(pull.columns[at] as Column, ofEach))
+      const found = this.pulls.flatMap(({ channels, columns }) => {
+        const at = channels.findIndex((channel) => channel.role === role)
+        return at < 0 ? [] : [{ channel: channels[at] as ChannelColumn, values: someOf(columns[at] as Column, ofEach) }]
+      })
+      return found.length < this.pulls.length ? undefined : found
     }
-    const [speed, power, torque] = [all('speed') as number[], all('power'), all('torque')]
     const { fastest } = this
     if (fastest < 400 || fastest > 25_000) {
       const cause =
@@ -239,12 +262,12 @@ export class PullReader {
         `The speed column runs up to ${Number(fastest.toPrecision(6))}, which is no engine speed in rpm: it looks like ${cause}. Give engine speed in rpm.`,
       )
     }
-    if (!power || !torque) return null
-    const unitOf = (role: string) => columns.find((column) => column.role === role)?.unit ?? ''
+    const [speed, power, torque] = [all('speed'), all('power'), all('torque')]
+    if (!speed || !power || !torque) return null
     const check = crossCheckPower({
-      speedRpm: speed,
-      powerW: power.map((value) => toSi('power', value, unitOf('power'))),
-      torqueNm: torque.map((value) => toSi('torque', value, unitOf('torque'))),
+      speedRpm: speed.flatMap(({ values }) => values),
+      powerW: power.flatMap(({ channel, values }) => values.map((value) => toSi('power', value, channel.unit))),
+      torqueNm: torque.flatMap(({ channel, values }) => values.map((value) => toSi('torque', value, channel.unit))),
     })
     if (check.passes) return check.ratio
     throw new CalculationError(
@@ -270,8 +293,8 @@ function someOf(column: Column, count: number): number[] {
   return Array.from({ length: Math.ceil(column.length / step) }, (_, i) => column.at(i * step))
 }
 
-function readPull(pull: OpenPull, columns: readonly ChannelColumn[]): ReadPull {
-  const channels = columns.flatMap((column, i) =>
+function readPull(pull: OpenPull): ReadPull {
+  const channels = pull.channels.flatMap((column, i) =>
     column.role === 'pull' ? [] : [{ role: column.role, name: column.name, unit: column.unit, values: (pull.columns[i] as Column).drain() }],
   )
   return { label: pull.label, channels, ...pullFigures(pull.label, channels) }

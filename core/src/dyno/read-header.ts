@@ -16,6 +16,8 @@ export interface ChannelColumn {
   /** As it stands in the file. */
   readonly name: string
   readonly unit: string
+  /** Which pull it is of, where each pull has columns of its own; left out where all share it. */
+  readonly pull?: string | undefined
 }
 
 const ROLE_KIND: Partial<Record<ChannelRole, QuantityKind>> = { speed: 'engineSpeed', power: 'power', torque: 'torque' }
@@ -38,11 +40,11 @@ const ROAD_SPEED = /km\/h|kmh|kph|mph|m\/s/
 /** "Power (kW)", "power_kw", "Torque [Nm]", "Engine speed, rpm", "power kW" as a name and a unit. */
 export function splitHeading(heading: string): { name: string; unit: string } {
   const text = heading.replace(/^\ufeff/, '').trim()
+  if (isUnit(text)) return { name: text, unit: text }
   const bracket = /^(.*?)[\s_,-]*[([{]\s*([^)\]}]*)\s*[)\]}]\s*$/.exec(text)
   if (bracket) return { name: (bracket[1] ?? '').trim(), unit: (bracket[2] ?? '').trim() }
   const tail = /^(.+?)[\s_,;/]+([^\s_,;/]+)$/.exec(text)
   if (tail?.[2] && (isUnit(tail[2]) || ROAD_SPEED.test(tail[2].toLowerCase()))) return { name: (tail[1] ?? '').trim(), unit: tail[2] }
-  if (isUnit(text)) return { name: text, unit: text }
   return { name: text, unit: '' }
 }
 
@@ -53,6 +55,46 @@ function roleOf(name: string, unit: string): ChannelRole {
   const folded = name.toLowerCase().replace(/_/g, ' ').replace(/\s+/g, ' ').trim()
   if (/(road|vehicle|wheel|roller) ?speed/.test(folded) || (ROAD_SPEED.test(unit.toLowerCase()) && /speed/.test(folded))) return 'roadSpeed'
   return ROLE_NAMES.find(([, pattern]) => pattern.test(folded))?.[0] ?? 'other'
+}
+
+/** What a unit alone says that a column is. */
+function roleOfUnit(unit: string): ChannelRole {
+  const found = (Object.entries(ROLE_KIND) as [ChannelRole, QuantityKind][]).find(([, kind]) => unit !== '' && findUnit(kind, unit))
+  return found?.[0] ?? 'other'
+}
+
+/** A name that ends in a number: "Power 2", "Run 1", "rpm_3" as its name and the number. */
+function numbered(name: string): { stem: string; number: string } | undefined {
+  const found = /^(.*?)[\s_#.-]*(\d{1,3})$/.exec(name.trim())
+  return found?.[1] ? { stem: found[1], number: found[2] as string } : undefined
+}
+
+/** A heading in its parts, and what a person said the column is. */
+interface SplitHeading {
+  readonly name: string
+  readonly unit: string
+  readonly told?: ChannelRole | undefined
+}
+
+/**
+ * Columns of a file in which every pull has its own, told apart by a number: speed and power of each, or one speed for all. The numbered power (else
+ * torque) columns must be two or more of different numbers; undefined of any other file.
+ */
+function sideBySide(splits: readonly SplitHeading[]): ChannelColumn[] | undefined {
+  const columns = splits.map(({ name, unit, told }, index): ChannelColumn => {
+    const parts = numbered(name)
+    const stem = parts?.stem ?? name
+    const named = roleOf(stem, unit)
+    const role = told ?? (named === 'other' || named === 'pull' ? roleOfUnit(unit) : named)
+    return { index, role, name, unit, pull: parts && role !== 'other' ? parts.number : undefined }
+  })
+  const numbersOf = (role: ChannelRole) => columns.flatMap((column) => (column.role === role && column.pull !== undefined ? [column.pull] : []))
+  const isApart = (role: ChannelRole) => numbersOf(role).length > 1 && new Set(numbersOf(role)).size === numbersOf(role).length
+  const speeds = columns.filter(({ role }) => role === 'speed')
+  const hasSpeeds = speeds.length === 1 || (isApart('speed') && speeds.length === numbersOf('speed').length)
+  if (!hasSpeeds || !(isApart('power') || isApart('torque'))) return undefined
+  // A speed that stands alone is that of all, whatever its number.
+  return columns.map((column) => (column.role === 'speed' && speeds.length === 1 ? { ...column, pull: undefined } : column))
 }
 
 /** Whether a row holds units alone, as some dynos print below the headings. */
@@ -89,18 +131,34 @@ export function readColumns(headings: readonly string[], unitRow: readonly strin
 /** What each column of a file seems to be, by its heading and its unit; a mapping goes before. Nothing is refused. */
 export function guessColumns(headings: readonly string[], unitRow: readonly string[] | undefined, mapping: readonly ColumnMapping[] = []): ChannelColumn[] {
   const mapped = new Map(mapping.map((entry) => [headingKey(entry.heading), entry]))
-  const seen = new Set<ChannelRole>(headings.flatMap((heading) => mapped.get(headingKey(heading))?.role ?? []))
-  return headings.map((heading, index): ChannelColumn => {
+  const splits = headings.map((heading, index) => {
     const split = splitHeading(heading)
-    const unit = (unitRow?.[index] ?? '').replace(/[()[\]{}]/g, '').trim() || split.unit
     const told = mapped.get(headingKey(heading))
-    if (told) return { index, role: told.role, name: split.name || `column ${index + 1}`, unit: told.unit || unit }
-    const found = roleOf(split.name, unit)
+    const unit = told?.unit || (unitRow?.[index] ?? '').replace(/[()[\]{}]/g, '').trim() || split.unit
+    return { name: split.name || `column ${index + 1}`, unit, told: told?.role }
+  })
+  const apart = sideBySide(splits)
+  if (apart) return apart
+  const seen = new Set<ChannelRole>(headings.flatMap((heading) => mapped.get(headingKey(heading))?.role ?? []))
+  const byName = splits.map(({ name, unit, told }, index): ChannelColumn => {
+    if (told) return { index, role: told, name, unit }
+    const found = roleOf(name, unit)
     const role = found !== 'other' && seen.has(found) ? 'other' : found
     seen.add(role)
-    return { index, role, name: split.name || `column ${index + 1}`, unit }
+    return { index, role, name, unit }
+  })
+  // What no name says, the first column of such a unit is.
+  return byName.map((column, index) => {
+    if (column.role !== 'other' || splits[index]?.told) return column
+    const role = roleOfUnit(column.unit)
+    if (role === 'other' || seen.has(role) || (column.name !== column.unit && NOT_ITSELF.test(column.name))) return column
+    seen.add(role)
+    return { ...column, role }
   })
 }
+
+/** Names of columns that have the unit of power or torque and are not what was made. */
+const NOT_ITSELF = /loss|drag|target|goal|limit|max|min|peak|verlust|perte|turbo|drum|shaft/i
 
 const headingKey = (heading: string) =>
   heading

@@ -59,6 +59,25 @@ describe('a pull file', () => {
     expect((await send('preview', text)).body.pulls).toHaveLength(1)
   })
 
+  it('reads a file of two bytes a letter by its own mark, in either order', async () => {
+    const little = Buffer.from(
+      `\ufeff${['Engine speed\tPower\tTorque', '[rpm]\t[kW]\t[N·m]', ...rows(200).map((row) => row.replaceAll(',', '\t'))].join('\r\n')}`,
+      'utf16le',
+    )
+    for (const text of [little, Buffer.from(little).swap16()]) {
+      const { body } = await send('preview', text)
+      expect(body.columns?.map(({ unit }: { unit: string }) => unit)).toEqual(['rpm', 'kW', 'N·m'])
+      expect(body.pulls).toMatchObject([{ rowCount: 200 }])
+    }
+  })
+
+  it('stores pulls that stand beside each other, each by itself', async () => {
+    const text = ['RPM;Run 1 kW;Run 2 kW', ...rows(60).map((row) => `${row.split(',')[0]};${row.split(',')[1]};${row.split(',')[1]}`)].join('\n')
+    const made = await send('import', text)
+    expect(made.status, made.text).toBe(201)
+    expect(made.body.map(({ label }: { label: string }) => label)).toEqual(['1', '2'])
+  })
+
   test.each([
     ['a wrong unit', ['rpm,power kW,torque Nm', ...rows(40, 1.3410220896)].join('\n'), 422, /power is in hp but labelled kW/],
     ['too few rows', ['rpm,power kW,torque Nm', ...rows(8)].join('\n'), 422, /at least 10/],

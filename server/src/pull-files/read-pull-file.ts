@@ -10,8 +10,10 @@ const HEAD_BYTES = 4096
 
 const tooLarge = () => new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
 
-/** The text decoder that fits: UTF-8, or the Western one many dynos still write. Refuses a binary file. */
+/** The text decoder that fits: that of the file's own mark, UTF-8, or the Western one many dynos still write. Refuses a binary file. */
 function decoderFor(head: Buffer): TextDecoder {
+  if (head[0] === 0xff && head[1] === 0xfe) return new TextDecoder('utf-16le')
+  if (head[0] === 0xfe && head[1] === 0xff) return new TextDecoder('utf-16be')
   const controls = head.filter((byte) => byte < 9 || (byte > 13 && byte < 32)).length
   if (controls > 0) throw new CalculationError('unreadable', 'file', 'This is not a text file. Export the pulls from the dyno as CSV and choose that file.')
   try {
