@@ -4,7 +4,9 @@ import { useMemo } from 'react'
 import { useQuantities } from '../../ui/quantity.ts'
 import { niceTicks, thinned } from './live-file.ts'
 
-const WIDTH = 700
+/** On a phone the drawing is as narrow as the page, so that its letters stay as large. */
+const WIDTHS = { wide: 700, narrow: 370 } as const
+const NARROW_PAGE = 640
 const PLOT = { left: 52, right: 12, height: 156, gap: 26 } as const
 const POWER_TOP = 14
 const TORQUE_TOP = POWER_TOP + PLOT.height + PLOT.gap
@@ -22,6 +24,7 @@ interface Curve {
  */
 export function LiveChart({ samples, reference, referenceName }: { samples: readonly DynoSample[]; reference: GridCurve | null; referenceName: string }) {
   const { units } = useQuantities()
+  const width = window.innerWidth < NARROW_PAGE ? WIDTHS.narrow : WIDTHS.wide
   const behind = useMemo<Curve | null>(() => {
     if (!reference) return null
     const speedRpm = reference.powerW.map((_, i) => gridSpeedRpm(reference, i))
@@ -42,7 +45,7 @@ export function LiveChart({ samples, reference, referenceName }: { samples: read
   const speeds = ends(({ speedRpm }) => speedRpm)
   const [from, to] = speeds.length > 0 ? [Math.floor(Math.min(...speeds) / 500) * 500, Math.ceil(Math.max(...speeds, 6000) / 500) * 500] : [2000, 7500]
   const thousands = Array.from({ length: Math.floor(to / 1000) + 1 }, (_, i) => 1000 * i).filter((speed) => speed >= from)
-  const xOf = (speed: number) => PLOT.left + ((speed - from) / (to - from)) * (WIDTH - PLOT.left - PLOT.right)
+  const xOf = (speed: number) => PLOT.left + ((speed - from) / (to - from)) * (width - PLOT.left - PLOT.right)
   const plot = (top: number, title: string, pick: (curve: Curve) => readonly number[], least: number) => {
     const ticks = niceTicks(Math.max(least, ...(behind ? pick(behind) : []), ...pick(now)) * 1.05)
     const most = ticks.at(-1) as number
@@ -52,7 +55,7 @@ export function LiveChart({ samples, reference, referenceName }: { samples: read
       <g key={title}>
         {ticks.map((tick) => (
           <g key={tick}>
-            <line x1={PLOT.left} x2={WIDTH - PLOT.right} y1={yOf(tick)} y2={yOf(tick)} stroke={tick === 0 ? 'var(--edge)' : 'var(--line)'} />
+            <line x1={PLOT.left} x2={width - PLOT.right} y1={yOf(tick)} y2={yOf(tick)} stroke={tick === 0 ? 'var(--edge)' : 'var(--line)'} />
             <text x={PLOT.left - 6} y={yOf(tick) + 4} textAnchor="end">
               {tick}
             </text>
@@ -73,7 +76,7 @@ export function LiveChart({ samples, reference, referenceName }: { samples: read
   }
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      viewBox={`0 0 ${width} ${HEIGHT}`}
       className="w-full max-w-[900px] text-[11px] [&_text]:fill-[var(--quiet)]"
       role="img"
       aria-label="Power and torque of the pull as it runs"
@@ -87,7 +90,7 @@ export function LiveChart({ samples, reference, referenceName }: { samples: read
           </text>
         </g>
       ))}
-      <text x={(PLOT.left + WIDTH) / 2} y={HEIGHT - 4} textAnchor="middle">
+      <text x={(PLOT.left + width) / 2} y={HEIGHT - 4} textAnchor="middle">
         engine speed, rpm
       </text>
       {plot(POWER_TOP, `Power, ${units.power}`, ({ power }) => power, 50)}

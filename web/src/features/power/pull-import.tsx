@@ -116,8 +116,8 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
         onChange={(event) => take([...(event.target.files ?? [])])}
       />
       <p className="mt-1 text-xs text-quiet">
-        Comma, semicolon or tab, columns in any order, with lines before the heading or without; one pull or many in a file, below or beside each other, several files at once; up to 100 MB
-        each.
+        Comma, semicolon or tab, columns in any order, with lines before the heading or without; one pull or many in a file, below or beside each other, several
+        files at once; up to 100 MB each.
         {remembered && ` Columns are read as they were for ${remembered.dynoName} before.`}
       </p>
       <TypedCurve read={(file) => take([file])} />
