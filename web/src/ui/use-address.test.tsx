@@ -71,6 +71,14 @@ describe('values of the address', () => {
     await act(async () => go('/power?band=2000+to+7000'))
     expect(address.get('band')).toBe('2000 to 7000')
   })
+  it('that were typed and taken back leave nothing behind', async () => {
+    await open('/weight')
+    await act(async () => address.type({ filter: 'h' }))
+    await act(async () => address.type({ filter: '' }))
+    await rest(200)
+    await act(async () => go('/weight?filter=hose'))
+    expect(address.get('filter')).toBe('hose')
+  })
   it('can be cleared by typing', async () => {
     await open('/weight?filter=hose')
     await act(async () => address.type({ filter: '' }))

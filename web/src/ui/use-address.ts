@@ -25,11 +25,9 @@ export function useAddress(): { get: (name: string) => string; set: (values: Val
   latest.current = { search, setSearch, ahead }
   // What the address has caught up with is its own again.
   useEffect(() => {
-    setAhead((now) => {
-      const left = Object.entries(now).filter(([name, value]) => (search.get(name) ?? '') !== value)
-      return left.length === Object.keys(now).length ? now : Object.fromEntries(left)
-    })
-  }, [search])
+    const left = Object.entries(ahead).filter(([name, value]) => (search.get(name) ?? '') !== value)
+    if (left.length < Object.keys(ahead).length) setAhead(Object.fromEntries(left))
+  }, [search, ahead])
   useEffect(() => () => clearTimeout(waiting.current), [])
   const write = () => {
     const now = latest.current
