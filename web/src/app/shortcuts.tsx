@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { useMatch, useNavigate, useSearchParams } from 'react-router'
+import { useMatch, useNavigate } from 'react-router'
 import { takeBackLast } from '../features/log/take-back.ts'
 import { open } from './overlay-slice.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
@@ -13,7 +13,6 @@ export function Shortcuts() {
   const dispatch = useAppDispatch()
   const hasOverlay = useAppSelector((state) => state.overlay.name !== null)
   const navigate = useNavigate()
-  const [search] = useSearchParams()
   const buildId = useMatch('/builds/:buildId/*')?.params.buildId
   const afterG = useRef(0)
   useEffect(() => {
@@ -38,7 +37,8 @@ export function Shortcuts() {
       else if (event.timeStamp - afterG.current < 1500) {
         afterG.current = 0
         const room = ROOMS.find((entry) => entry.key === event.key)
-        const stage = search.get('stage')
+        // The address itself: what is drawn may still be behind a stage that was picked a key ago.
+        const stage = new URLSearchParams(window.location.search).get('stage')
         if (event.key === 'a') void navigate('/')
         else if (event.key === FORMULAS_ROOM.key) void navigate(FORMULAS_ROOM.path)
         else if (room && buildId) void navigate(`/builds/${buildId}/${room.path}${stage ? `?stage=${stage}` : ''}`)
@@ -46,6 +46,6 @@ export function Shortcuts() {
     }
     document.addEventListener('keydown', onKey)
     return () => document.removeEventListener('keydown', onKey)
-  }, [singleKeys, buildId, navigate, search, dispatch, hasOverlay])
+  }, [singleKeys, buildId, navigate, dispatch, hasOverlay])
   return null
 }
