@@ -357,12 +357,12 @@ async function powerInBrowser(build) {
 
 async function inBrowser(build, stageId) {
   const browser = await openBrowser()
-  let scripts = []
-  const usable = await times(7, async () => {
+  // From the address to the answer of a key, in a browser that has nothing stored.
+  const openBoard = async (watch = () => {}) => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
-    const bodies = []
-    page.on('response', (response) => response.url().endsWith('.js') && bodies.push(response.body()))
+    watch(page)
+    const from = performance.now()
     await page.goto(`${address}/builds/${build.id}/board`, { waitUntil: 'commit' })
     await page.waitForFunction(() => {
       const rows = document.querySelectorAll('table[data-rows] tbody tr[data-goal]')
@@ -372,9 +372,20 @@ async function inBrowser(build, stageId) {
     const before = await page.evaluate(() => location.search)
     await page.keyboard.press('[')
     await page.waitForFunction((was) => location.search !== was, before)
-    scripts = await Promise.all(bodies)
+    const took = performance.now() - from
+    return { context, took }
+  }
+  const usable = []
+  for (let i = 0; i < 7; i++) {
+    const { context, took } = await openBoard()
+    usable.push(took)
     await context.close()
-  })
+  }
+  // Looked at in an opening of its own: to read every script takes the browser's time.
+  const bodies = []
+  const { context } = await openBoard((page) => page.on('response', (response) => response.url().endsWith('.js') && bodies.push(response.body())))
+  const scripts = await Promise.all(bodies)
+  await context.close()
   putTimes('usable Board in a new browser: heading, all rows, a key answered', usable, '< 1000')
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   await page.goto(`${address}/builds/${build.id}/weight?stage=${stageId}`)
