@@ -1,13 +1,14 @@
 import type { BrokenRecord } from '@bold-ballast/core'
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
+import { lazyPart } from '../ui/lazy-part.ts'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
 import { recordWord } from '../ui/words.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
 import { useBuild } from './use-build.ts'
 
-const WorkingSheet = lazy(async () => ({ default: (await import('../features/working/working-sheet.tsx')).WorkingSheet }))
+const WorkingSheet = lazyPart(async () => (await import('../features/working/working-sheet.tsx')).WorkingSheet)
 
 /** Stage rail, side list and the room of a build. */
 export function BuildFrame() {

@@ -1,32 +1,37 @@
-import { lazy, Suspense, useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
+import { lazyPart } from '../ui/lazy-part.ts'
 import { close } from './overlay-slice.ts'
 import { useAppDispatch, useAppSelector } from './store.ts'
 
 const loadFind = () => import('../features/find/find-panel.tsx')
 const PANELS = {
-  find: lazy(async () => ({ default: (await loadFind()).FindPanel })),
-  units: lazy(async () => ({ default: (await import('../features/units/units-panel.tsx')).UnitsPanel })),
-  name: lazy(async () => ({ default: (await import('./name-panel.tsx')).NamePanel })),
-  keys: lazy(async () => ({ default: (await import('./keys-panel.tsx')).KeysPanel })),
+  find: lazyPart(async () => (await loadFind()).FindPanel),
+  units: lazyPart(async () => (await import('../features/units/units-panel.tsx')).UnitsPanel),
+  name: lazyPart(async () => (await import('./name-panel.tsx')).NamePanel),
+  keys: lazyPart(async () => (await import('./keys-panel.tsx')).KeysPanel),
 } as const
 const READ_AHEAD_MS = 1500
-const UndoNotices = lazy(async () => ({ default: (await import('../features/log/undo-notices.tsx')).UndoNotices }))
+const loadNotices = () => import('../features/log/undo-notices.tsx')
+const UndoNotices = lazyPart(async () => (await loadNotices()).UndoNotices)
 
 /** Whatever lies over the page; loaded when it is first asked for. */
 export function Overlays() {
   const name = useAppSelector((state) => state.overlay.name)
   const hasNotice = useAppSelector((state) => state.undo.notice !== null)
   const dispatch = useAppDispatch()
-  // Read ahead once the page stands, so that the first key typed after Ctrl K is not lost.
+  // Read ahead once the page stands, so that the first key typed after Ctrl K is not lost; one that does not come is asked for when it is needed.
   useEffect(() => {
-    const waiting = setTimeout(() => void loadFind(), READ_AHEAD_MS)
+    const waiting = setTimeout(() => {
+      loadFind().catch(() => {})
+      loadNotices().catch(() => {})
+    }, READ_AHEAD_MS)
     return () => clearTimeout(waiting)
   }, [])
   const Open = name === null ? null : PANELS[name]
   return (
-    <Suspense fallback={null}>
-      {Open && <Open onClose={() => dispatch(close())} />}
-      {hasNotice && <UndoNotices />}
-    </Suspense>
+    <>
+      <Suspense fallback={null}>{Open && <Open onClose={() => dispatch(close())} />}</Suspense>
+      <Suspense fallback={null}>{hasNotice && <UndoNotices />}</Suspense>
+    </>
   )
 }

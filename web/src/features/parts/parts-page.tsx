@@ -1,7 +1,8 @@
 import { lifeOf } from '@bold-ballast/core'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { useBuild } from '../../app/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
+import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Empty, Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
@@ -12,9 +13,9 @@ import { Register } from './register.tsx'
 
 const TABS = ['register', 'beside', 'shelf'] as const
 const WORDS = { register: 'Register', beside: 'Side by side', shelf: 'Shared shelf' }
-const SideBySide = lazy(async () => ({ default: (await import('./side-by-side.tsx')).SideBySide }))
-const Shelf = lazy(async () => ({ default: (await import('./shelf.tsx')).Shelf }))
-const PartsImport = lazy(async () => ({ default: (await import('./parts-import.tsx')).PartsImport }))
+const SideBySide = lazyPart(async () => (await import('./side-by-side.tsx')).SideBySide)
+const Shelf = lazyPart(async () => (await import('./shelf.tsx')).Shelf)
+const PartsImport = lazyPart(async () => (await import('./parts-import.tsx')).PartsImport)
 
 /** How much of a life may be gone before it is said. */
 const NEARLY_GONE = 0.8

@@ -1,6 +1,7 @@
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { useBuild } from '../../app/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
+import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
@@ -11,7 +12,7 @@ import { StagesTab } from './stages-tab.tsx'
 
 const TABS = ['stages', 'goals', 'expectations', 'car'] as const
 const WORDS = { stages: 'Stages', goals: 'Targets and limits', expectations: 'Expected power', car: 'The car' }
-const CarTab = lazy(async () => ({ default: (await import('./car-tab.tsx')).CarTab }))
+const CarTab = lazyPart(async () => (await import('./car-tab.tsx')).CarTab)
 
 /** Stages, targets, limits and what a stage should give. */
 export function PlanPage() {

@@ -1,11 +1,12 @@
 import type { DynoStatus } from '@bold-ballast/contract'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
 import { api } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { localTime } from '../../ui/form-reader.ts'
+import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { Caution, Empty, LoadError, Loading } from '../../ui/states.tsx'
@@ -20,12 +21,12 @@ import { SessionList } from './session-list.tsx'
 
 const TABS = ['pulls', 'compare', 'plan', 'links', 'hours', 'live'] as const
 const WORDS = { pulls: 'Pulls', compare: 'Compare', plan: 'Engine plan', links: 'Weak links', hours: 'Hours', live: 'Live pull' }
-const PlanTab = lazy(async () => ({ default: (await import('./plan-tab.tsx')).PlanTab }))
-const LinksTab = lazy(async () => ({ default: (await import('./links-tab.tsx')).LinksTab }))
-const HoursTab = lazy(async () => ({ default: (await import('./hours-tab.tsx')).HoursTab }))
-const LiveTab = lazy(async () => ({ default: (await import('./live-tab.tsx')).LiveTab }))
-const PullImport = lazy(async () => ({ default: (await import('./pull-import.tsx')).PullImport }))
-const CompareTab = lazy(async () => ({ default: (await import('./compare-tab.tsx')).CompareTab }))
+const PlanTab = lazyPart(async () => (await import('./plan-tab.tsx')).PlanTab)
+const LinksTab = lazyPart(async () => (await import('./links-tab.tsx')).LinksTab)
+const HoursTab = lazyPart(async () => (await import('./hours-tab.tsx')).HoursTab)
+const LiveTab = lazyPart(async () => (await import('./live-tab.tsx')).LiveTab)
+const PullImport = lazyPart(async () => (await import('./pull-import.tsx')).PullImport)
+const CompareTab = lazyPart(async () => (await import('./compare-tab.tsx')).CompareTab)
 
 /** Dyno sessions of the build, the pulls that stand, and what the picked stage makes. */
 export function PowerPage() {

@@ -1,6 +1,7 @@
-import { lazy, Suspense } from 'react'
+import { Suspense } from 'react'
 import { api } from '../../api/api.ts'
 import { useBuild } from '../../app/use-build.ts'
+import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { LoadError, Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
@@ -19,11 +20,11 @@ const WORDS: Record<(typeof TABS)[number], string> = {
   balance: 'Corner balance',
   ballast: 'Ballast',
 }
-const ScoreTab = lazy(async () => ({ default: (await import('./score-tab.tsx')).ScoreTab }))
-const FinishedTab = lazy(async () => ({ default: (await import('./finished-tab.tsx')).FinishedTab }))
-const CentreTab = lazy(async () => ({ default: (await import('./centre-tab.tsx')).CentreTab }))
-const BalanceTab = lazy(async () => ({ default: (await import('./balance-tab.tsx')).BalanceTab }))
-const BallastTab = lazy(async () => ({ default: (await import('./ballast-tab.tsx')).BallastTab }))
+const ScoreTab = lazyPart(async () => (await import('./score-tab.tsx')).ScoreTab)
+const FinishedTab = lazyPart(async () => (await import('./finished-tab.tsx')).FinishedTab)
+const CentreTab = lazyPart(async () => (await import('./centre-tab.tsx')).CentreTab)
+const BalanceTab = lazyPart(async () => (await import('./balance-tab.tsx')).BalanceTab)
+const BallastTab = lazyPart(async () => (await import('./ballast-tab.tsx')).BallastTab)
 /** Tabs beside which the finished car and the latest weighing stand. */
 const WITH_ASIDE: readonly string[] = ['ledger', 'score', 'scales']
 
