@@ -1,19 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
-import type { Page } from '@playwright/test'
 import { buildAddress } from './demo-address.ts'
-import { freshBuild, stopDevices } from './fresh-build.ts'
+import { freshBuild } from './fresh-build.ts'
+import { addSession, dialog } from './power-forms.ts'
 import { expect, test } from './server.ts'
-
-const dialog = (page: Page) => page.getByRole('dialog')
-
-async function addSession(page: Page, path: string, dynoName: string, more: Record<string, string> = {}): Promise<void> {
-  await page.goto(`${path}/power?do=session`)
-  await page.getByLabel('Dyno', { exact: true }).fill(dynoName)
-  for (const [label, text] of Object.entries(more)) await page.getByLabel(label, { exact: true }).fill(text)
-  await page.getByRole('button', { name: 'Store the session' }).click()
-  await expect(dialog(page)).toContainText(`Pulls of ${dynoName}`)
-}
 
 /** A sweep of a dyno with headings of its own: 400 N·m from 3 000 rpm on. */
 function oddFile(heads: readonly string[], gain = 1): Buffer {
@@ -240,74 +230,6 @@ test('hours at the dyno: an order, what does not fit, and hours that are too sho
   await page.getByLabel('Booked').fill('30')
   await page.getByRole('button', { name: 'Store the plan' }).click()
   await expect(page.getByRole('alert')).toContainText('of the 30 that are booked')
-})
-
-test('a live pull: limits are called, it is stopped in the middle, nothing is lost, and it is kept in a session with its air', async ({ page }) => {
-  const { path, stage } = await freshBuild(page)
-  await stopDevices(page)
-  await page.goto(`${path}/power?tab=hours&stage=${stage}`)
-  await page.getByRole('button', { name: 'Plan the hours' }).click()
-  await page.getByLabel('Stop when lambda is over').fill('0.7')
-  await page.getByRole('button', { name: 'Store the plan' }).click()
-  await page.getByRole('button', { name: 'Live pull' }).click()
-  await page.getByRole('button', { name: 'Start a simulated dyno' }).click()
-  await page.getByRole('button', { name: 'Run a pull' }).click({ timeout: 20_000 })
-  await expect(page.getByRole('alert')).toContainText(/Lambda 0\.\d\d, past 0\.70: stop/)
-  await page.waitForTimeout(1500)
-  await page.getByRole('button', { name: 'Stop the pull' }).click()
-  await expect(page.getByRole('heading', { name: /pull 1 was stopped/ })).toBeVisible()
-  const store = page.getByRole('button', { name: /^Store pull 1 of \d+ samples$/ })
-  const count = (await store.getAttribute('aria-label')) ?? ''
-  await page.reload()
-  await expect(store).toHaveAccessibleName(count)
-  await page.getByRole('button', { name: 'New session with this air' }).click()
-  await page.getByLabel('Dyno', { exact: true }).fill('Simulated')
-  await expect(dialog(page).getByLabel('Air pressure')).toHaveValue('100.4 kPa')
-  await page.getByRole('button', { name: 'Store the session' }).click()
-  await store.click()
-  await expect(page.getByRole('listitem').filter({ hasText: 'Pull 1' })).toContainText('stored')
-  await expect(store).toBeHidden()
-  await page.getByRole('button', { name: 'Pulls', exact: true }).click()
-  await expect(page.getByRole('checkbox', { name: /pull 1/ })).toBeVisible()
-  await page.goto(`${path}/devices`)
-  await page.getByRole('button', { name: /Simulated hub dyno/ }).click()
-  await page.getByRole('button', { name: 'Stop it' }).click()
-  await expect(page.getByRole('button', { name: /Simulated hub dyno/ })).toHaveCount(0)
-})
-
-test('a live pull outlives a server that is killed: it waits, is stored once, and stands in a page that is loaded again', async ({ page, served }) => {
-  const { path, stage } = await freshBuild(page)
-  await stopDevices(page)
-  await addSession(page, path, 'Simulated')
-  await page.goto(`${path}/power?tab=live&stage=${stage}`)
-  await page.getByRole('button', { name: 'Start a simulated dyno' }).click()
-  const runOne = async () => {
-    await page.getByRole('button', { name: 'Run a pull' }).click({ timeout: 20_000 })
-    await page.waitForTimeout(1200)
-    await page.getByRole('button', { name: 'Stop the pull' }).click()
-    await expect(page.getByRole('heading', { name: /was stopped/ })).toBeVisible()
-  }
-  await runOne()
-  await runOne()
-  const pulls = page.getByRole('listitem').filter({ hasText: 'samples' })
-  await expect(pulls).toHaveCount(2)
-  await served.kill()
-  await expect(page.getByText('The server does not answer. What the dyno read is kept')).toBeVisible({ timeout: 15_000 })
-  await page.getByRole('button', { name: /^Store pull 1 of/ }).click()
-  await expect(page.getByText(/Kept here and sent again by itself/)).toBeVisible()
-  await served.start()
-  await expect(pulls.filter({ hasText: 'Pull 1' })).toContainText('stored', { timeout: 20_000 })
-  await expect(page.getByText('The dyno was lost. What it read is kept')).toBeVisible({ timeout: 20_000 })
-  await page.reload()
-  await page.getByRole('button', { name: 'Start a simulated dyno' }).click()
-  await expect(pulls).toHaveCount(2, { timeout: 20_000 })
-  await expect(pulls.filter({ hasText: 'Pull 1' })).toContainText('stored')
-  await runOne()
-  // It counts from 1 again since it was switched on: a pull of its own, not stored yet.
-  await expect(pulls).toHaveCount(3)
-  await expect(page.getByRole('button', { name: /^Store pull 1 of/ })).toHaveCount(1)
-  await page.goto(`${path}/power?tab=pulls&stage=${stage}`)
-  await expect(page.getByRole('checkbox', { name: /pull/ })).toHaveCount(1)
 })
 
 test('pulls of one visit are compared with others of it, and samples are drawn close up', async ({ page }) => {
