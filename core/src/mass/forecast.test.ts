@@ -1,5 +1,4 @@
 import { expect, it, test } from 'vitest'
-import { normalQuantile } from '../stats/normal.ts'
 import { DEFAULT_BIAS } from './estimate-bias.ts'
 import { forecastMass } from './forecast.ts'
 import type { OpenPart } from './open-mass.ts'
@@ -18,7 +17,8 @@ function seeded(seed: number): () => number {
 it('agrees with 20,000 seeded draws of the same model', () => {
   const parts = [part('a', 41), part('b', 12), part('c', 19), part('d', 7.4, { isGuess: false, sdKg: 0.37 })]
   const next = seeded(46)
-  const draw = () => normalQuantile(Math.min(1 - 1e-12, Math.max(1e-12, next())))
+  // Box and Muller's transform: a thousandth of the work of a quantile.
+  const draw = () => Math.sqrt(-2 * Math.log(next())) * Math.cos(2 * Math.PI * next())
   const found = Array.from({ length: 20_000 }, () => {
     const bias = DEFAULT_BIAS.mu + Math.sqrt(DEFAULT_BIAS.v) * draw()
     const open = parts.reduce(

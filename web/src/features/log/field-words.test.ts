@@ -12,6 +12,16 @@ test.each([
   expect(fieldWord(field)).toBe(words)
 })
 
+test.fails.each([
+  ['wheelRateNPerM', 'wheel rate (N/m)'],
+  ['fuelKgPerL', 'fuel (kg/L)'],
+  ['redlineRpm', 'redline (rpm)'],
+  ['peakTorqueNm', 'peak torque (N·m)'],
+  ['temperatureK', 'temperature (K)'],
+])('the field %s reads "%s"', (field, words) => {
+  expect(fieldWord(field)).toBe(words)
+})
+
 test.each([
   [null, 'nothing'],
   [[], 'nothing'],

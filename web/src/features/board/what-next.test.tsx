@@ -1,0 +1,32 @@
+import type { Board, NextAction } from '@bold-ballast/core'
+import { renderToStaticMarkup } from 'react-dom/server'
+import { Provider } from 'react-redux'
+import { MemoryRouter } from 'react-router'
+import { expect, test } from 'vitest'
+import { store } from '../../app/store.ts'
+import { WhatNext } from './what-next.tsx'
+
+const linkOf = (action: NextAction) => {
+  const board = { stages: [{ id: 's0', name: 'As bought' }], next: [action] } as unknown as Board
+  const html = renderToStaticMarkup(
+    <Provider store={store}>
+      <MemoryRouter>
+        <WhatNext board={board} buildId="b" />
+      </MemoryRouter>
+    </Provider>,
+  )
+  return /href="([^"]+)"/.exec(html)?.[1]
+}
+const broken = (metric: 'massReady' | 'wheelPower' | 'peakTorque') =>
+  ({ code: 'limit-broken', limitId: 'l', metric, position: 0, value: 480, limit: 450, sense: 'atMost' }) as const
+
+test.each([
+  ['massReady', '/builds/b/weight?stage=s0'],
+  ['wheelPower', '/builds/b/power?stage=s0'],
+] as const)('a broken limit on %s leads to the room that shows it', (metric, to) => {
+  expect(linkOf(broken(metric))).toBe(to)
+})
+
+test.fails('a broken limit on torque leads to the room that shows it', () => {
+  expect(linkOf(broken('peakTorque'))).toBe('/builds/b/power?stage=s0')
+})
