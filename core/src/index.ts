@@ -1,49 +1,9 @@
-export { attempt } from './build/attempt.ts'
-export type { BallastCar, NoBallastCar } from './build/ballast-car.ts'
-export * from './build/board.ts'
-export { type BoxState, boxState, boxValue } from './build/box.ts'
-export { makeCar, makeCarWithPairs } from './build/car.ts'
-export type { PredictedCentre, WeighingCentre } from './build/centres.ts'
-export { placeSchema } from './build/common-fields.ts'
-export {
-  boostForPowerPa,
-  type ComparableSets,
-  type ComparedSet,
-  comparableSets,
-  compareSets,
-  type PullSet,
-  type SetComparison,
-  type SpeedBand,
-  usualSessions,
-} from './build/compare-sets.ts'
-export type { ConditionDifference, Repeatability } from './build/compare-weighings.ts'
-export { type DrivelineLoss, lossOf, USUAL_LOSS } from './build/driveline-loss.ts'
-export { planAtStage } from './build/engine-plan-at-stage.ts'
-export * from './build/engine-plan-fields.ts'
-export { boxDifferenceKg, parseEntryLine, type ReadEntry, type ReadMass, requirePartMass } from './build/entry-line.ts'
-export type { LedgerScore } from './build/ledger-score.ts'
-export { lineMass, scaleSdKg } from './build/line-mass.ts'
-export { METRIC_INFO, StageValues } from './build/metrics.ts'
-export * from './build/part-fields.ts'
-export { parseRatingLine, RATING_WORDS, ratingLine } from './build/part-lines.ts'
-export { lifeOf, type PartLife, partsAtStage, partsOfKind, ratedLimit, wholeCost, wholeMassKg } from './build/parts.ts'
-export * from './build/power-fields.ts'
-export { makePowerRoom, type PowerRoom, type SessionFigures, type StagePower } from './build/power-room.ts'
-export { perchesOf, placesOf, ratesOf } from './build/rates.ts'
-export { type WeakestTorque, weakestTorque } from './build/rating-limits.ts'
-export { type BrokenRecord, type RecordList, readBuildRecords } from './build/read-records.ts'
-export * from './build/records.ts'
-export type { ReferenceCorners } from './build/reference-corners.ts'
-export { HEIGHT_BAND_M, type LikelyMass, type Moved, outByDay, type ScoreDetail } from './build/score-detail.ts'
-export type { LimitVerdict, TargetVerdict } from './build/verdict.ts'
-export { type WeakLink, weakLinks } from './build/weak-links.ts'
-export { type HeadroomStop, headroomStop, headroomStopAtStage, type StageWeakLinks, weakLinksAtStage } from './build/weak-links-at-stage.ts'
-export * from './build/weighing-fields.ts'
-export { type LedgerLineFigures, makeWeightRoom, type WeighingFigures, type WeightRoom } from './build/weight-room.ts'
-export type { NextAction } from './build/what-next.ts'
-export { type PlanFigure, type PlanStep, type PlanStepKey, usualBsfc, type WorkedPlan, workEnginePlan } from './build/work-engine-plan.ts'
-export { makeWorking, WORKING_SUBJECTS, type WorkingSubject } from './build/working.ts'
-export type { Working, WorkingLine } from './build/working-line.ts'
+export { attempt } from './attempt.ts'
+export * from './board/board.ts'
+export { METRIC_INFO, StageValues } from './board/stage-values.ts'
+export type { LimitVerdict, TargetVerdict } from './board/verdict.ts'
+export type { NextAction } from './board/what-next.ts'
+export { makeWorking, WORKING_SUBJECTS, type WorkingSubject } from './board/working.ts'
 export { CALCULATIONS, findCalculation } from './calculations/all.ts'
 export { type Calculation, type CalculationAnswer, type CalculationTools, describeCalculation, runCalculation } from './calculations/registry.ts'
 export { BOOST_SCHOOL_WORDS, BOOST_SCHOOLS, type BoostSchool, STANDARDS } from './dyno/correction.ts'
@@ -55,7 +15,6 @@ export { type Channel, type PullFigures, pullFigures } from './dyno/pull-figures
 export { type PlannedHours, type PlannedStep, type PullPlanInput, planPulls } from './dyno/pull-planner.ts'
 export { type PullFileReport, PullReader, type ReadPull } from './dyno/pull-reader.ts'
 export type { ChannelRole, ColumnMapping } from './dyno/read-header.ts'
-export { STOP_CHANNELS, type StopChannel, type StopReason, stopState } from './dyno/stop-state.ts'
 export { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool, wheelToCrank } from './dyno/wheel-to-crank.ts'
 export { FLOW_REFERENCES } from './engine/compressor.ts'
 export { HEAT_SCHOOLS } from './engine/mechanics.ts'
@@ -68,7 +27,48 @@ export { type CornerBalance, cornerBalance, forward, type PerchPlan } from './ma
 export { PAD_NAMES, PAD_WORDS, type PadName } from './mass/corners.ts'
 export { type PerCorner, perCorner } from './mass/suspension.ts'
 export { isMeasured, type Proof, proofRank } from './proof/quantity.ts'
+export { placeSchema } from './records/common-fields.ts'
+export * from './records/engine-plan-fields.ts'
+export * from './records/part-fields.ts'
+export * from './records/power-fields.ts'
+export { type BrokenRecord, type RecordList, readBuildRecords } from './records/read-records.ts'
+export * from './records/records.ts'
+export * from './records/weighing-fields.ts'
+export { parseRatingLine, RATING_WORDS, ratingLine } from './rooms/parts/part-lines.ts'
+export { lifeOf, type PartLife, partsAtStage, partsOfKind, ratedLimit, wholeCost, wholeMassKg } from './rooms/parts/parts.ts'
+export { type WeakestTorque, weakestTorque } from './rooms/parts/rating-limits.ts'
+export { type WeakLink, weakLinks } from './rooms/parts/weak-links.ts'
+export { type HeadroomStop, headroomStop, headroomStopAtStage, type StageWeakLinks, weakLinksAtStage } from './rooms/parts/weak-links-at-stage.ts'
+export {
+  boostForPowerPa,
+  type ComparableSets,
+  type ComparedSet,
+  comparableSets,
+  compareSets,
+  type PullSet,
+  type SetComparison,
+  type SpeedBand,
+  usualSessions,
+} from './rooms/power/compare-sets.ts'
+export { type DrivelineLoss, lossOf, USUAL_LOSS } from './rooms/power/driveline-loss.ts'
+export { planAtStage } from './rooms/power/engine-plan-at-stage.ts'
+export { makePowerRoom, type PowerRoom, type SessionFigures, type StagePower } from './rooms/power/power-room.ts'
+export { STOP_CHANNELS, type StopChannel, type StopReason, stopState } from './rooms/power/stop-state.ts'
+export { type PlanFigure, type PlanStep, type PlanStepKey, usualBsfc, type WorkedPlan, workEnginePlan } from './rooms/power/work-engine-plan.ts'
+export type { BallastCar, NoBallastCar } from './rooms/weight/ballast-car.ts'
+export { type BoxState, boxState, boxValue } from './rooms/weight/box.ts'
+export type { PredictedCentre, WeighingCentre } from './rooms/weight/centres.ts'
+export type { ConditionDifference, Repeatability } from './rooms/weight/compare-weighings.ts'
+export { boxDifferenceKg, parseEntryLine, type ReadEntry, type ReadMass, requirePartMass } from './rooms/weight/entry-line.ts'
+export type { LedgerScore } from './rooms/weight/ledger-score.ts'
+export type { ReferenceCorners } from './rooms/weight/reference-corners.ts'
+export { HEIGHT_BAND_M, type LikelyMass, type Moved, outByDay, type ScoreDetail } from './rooms/weight/score-detail.ts'
+export { type LedgerLineFigures, makeWeightRoom, type WeighingFigures, type WeightRoom } from './rooms/weight/weight-room.ts'
 export { highsSolver } from './solver/highs-solver.ts'
+export { makeCar, makeCarWithPairs } from './stages/car.ts'
+export { perchesOf, placesOf, ratesOf } from './stages/corner-springs.ts'
+export { lineMass, scaleSdKg } from './stages/line-mass.ts'
+export type { Working, WorkingLine } from './stages/working-line.ts'
 export { decimalsForSpread, formatChance, formatNumber } from './units/format-number.ts'
 export { type DecimalMark, parseNumber } from './units/parse-number.ts'
 export { parseQuantity, type ReadQuantity } from './units/parse-quantity.ts'

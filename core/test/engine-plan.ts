@@ -1,5 +1,5 @@
-import { buildRecordsSchema, type EnginePlan } from '../src/build/records.ts'
 import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
+import { buildRecordsSchema, type EnginePlan } from '../src/records/records.ts'
 
 export const LOSS = { ...EXAMPLE_PLAN.loss, isUsual: false }
 

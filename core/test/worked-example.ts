@@ -1,5 +1,5 @@
-import type { BuildRecords } from '../src/build/records.ts'
-import { buildRecordsSchema } from '../src/build/records.ts'
+import type { BuildRecords } from '../src/records/records.ts'
+import { buildRecordsSchema } from '../src/records/records.ts'
 
 /** The worked example of the build's rules: two stages, five lines, two weighings, three pulls. Numbers are invented. */
 export function workedExample(): BuildRecords {

@@ -1,4 +1,4 @@
-import type { buildRecordsSchema } from '../build/records.ts'
+import type { buildRecordsSchema } from '../records/records.ts'
 import type { z } from '../zod.ts'
 
 const at = '2026-03-01T10:00:00Z'

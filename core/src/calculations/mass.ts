@@ -1,10 +1,10 @@
-import { cornerWarnings } from '../build/weight-room.ts'
 import { centreOfMass, combineMasses } from '../mass/centre-of-mass.ts'
 import { cornerFigures, knownWithOneDeadPad, missingPads, missingPadsSentence, type Pads } from '../mass/corners.ts'
 import { DEFAULT_BIAS, estimateBias, logSpread, predictQuantileKg, ratioInterval } from '../mass/estimate-bias.ts'
 import { forecastMass } from '../mass/forecast.ts'
 import { FLOOR_SENTENCE, floorFigures, joinPlacements } from '../mass/placements.ts'
 import { powerToWeight } from '../mass/power-to-weight.ts'
+import { cornerWarnings } from '../rooms/weight/weight-room.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
 

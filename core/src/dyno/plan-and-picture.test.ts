@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import { stopState } from '../rooms/power/stop-state.ts'
 import { smallestGainFound } from './compare-pulls.ts'
 import { type PicturePoint, pictureReader } from './picture-axes.ts'
 import { type PullPlanInput, planPulls } from './pull-planner.ts'
-import { stopState } from './stop-state.ts'
 
 const HOURS: PullPlanInput = { bookedS: 7200, setUpS: 1200, pullS: 60, coolingS: 180, firstPulls: 2, basePulls: 3, changes: [], returnsToBase: true }
 const change = (name: string, setUpS: number, pulls = 3) => ({ name, setUpS, pulls })

@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
-import { parseEntryLine } from '../build/entry-line.ts'
+import { parseEntryLine } from '../rooms/weight/entry-line.ts'
 import { decimalsForSpread, formatChance, formatNumber } from './format-number.ts'
 import { parseNumber } from './parse-number.ts'
 import { parseQuantity } from './parse-quantity.ts'

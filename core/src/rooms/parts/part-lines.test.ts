@@ -1,0 +1,58 @@
+import { describe, expect, it, test } from 'vitest'
+import { RATING_SUBJECT_NAMES } from '../../records/part-fields.ts'
+import { UNIT_SETS } from '../../units/unit-set.ts'
+import { parseRatingLine, RATING_WORDS, ratingLine } from './part-lines.ts'
+
+const metric = { units: UNIT_SETS.metric, decimalMark: '.' } as const
+
+test.each([
+  ['torque 480 N·m', { of: 'crankTorque', limit: 480, known: 'catalogue', isEach: false, ethanolShare: null }],
+  ['Torque 354 lb·ft measured', { of: 'crankTorque', limit: expect.closeTo(479.9595, 3), known: 'measured' }],
+  ['power 450 hp guess', { of: 'crankPower', limit: expect.closeTo(335_564.9, 0), known: 'guess' }],
+  ['wheel power 300', { of: 'wheelPower', limit: 300_000 }],
+  ['fuel flow 1000 cc/min each on petrol', { of: 'fuelFlow', limit: expect.closeTo(1.6667e-5, 9), isEach: true, ethanolShare: 0 }],
+  ['fuel pressure 6 bar', { of: 'fuelPressure', limit: 600_000 }],
+  ['flow 265 L/h catalogue on 78 % ethanol', { of: 'fuelFlow', limit: expect.closeTo(265 / 3.6e6, 12), ethanolShare: 0.78 }],
+  ['air 60 lb/min', { of: 'airFlow', limit: expect.closeTo(0.453592, 6) }],
+  ['duty 85 %', { of: 'injectorDuty', limit: 0.85 }],
+  ['charge 60 °C', { of: 'chargeTemperature', limit: 333.15 }],
+  ['current 18', { of: 'pumpCurrent', limit: 18 }],
+  ['speed 8 200 rpm', { of: 'engineSpeed', limit: 8200 }],
+])('"%s" is read', (line, expected) => {
+  expect(parseRatingLine(line, metric)).toMatchObject(expected)
+})
+
+test.each([
+  ['courage 100', /does not begin with what is rated/],
+  ['torque', /does not begin with what is rated/],
+  ['torque much', /cannot be read as a number/],
+  ['torque 480 ponies', /Nobody here knows the unit/],
+  ['torque -3', /more than zero/],
+  ['flow 200 on 140 % ethanol', /0 to 100 %/],
+])('"%s" is refused in words', (line, sentence) => {
+  expect(() => parseRatingLine(line, metric)).toThrow(sentence)
+})
+
+describe('a rating written out', () => {
+  test.each(RATING_SUBJECT_NAMES)('%s reads back, in both sets of units', (of) => {
+    for (const units of Object.values(UNIT_SETS)) {
+      for (const more of [
+        { isEach: true, ethanolShare: 0.785 },
+        { isEach: false, ethanolShare: null },
+        { isEach: false, ethanolShare: 0 },
+      ]) {
+        const rating = { of, limit: 0.62, known: 'measured' as const, typed: null, ...more }
+        const back = parseRatingLine(ratingLine(rating, units), { units, decimalMark: '.' })
+        expect(back).toMatchObject({ of, known: 'measured', isEach: more.isEach })
+        expect(back.limit / rating.limit).toBeCloseTo(1, 5)
+        if (more.ethanolShare === null) expect(back.ethanolShare).toBeNull()
+        else expect(back.ethanolShare).toBeCloseTo(more.ethanolShare, 6)
+      }
+    }
+  })
+  it('keeps what was typed, and every word names one subject', () => {
+    expect(ratingLine(parseRatingLine('air 60 lb/min', metric), UNIT_SETS.metric)).toBe('air 60 lb/min')
+    const words = Object.values(RATING_WORDS).flat()
+    expect(new Set(words).size).toBe(words.length)
+  })
+})

@@ -1,0 +1,47 @@
+import type { BuildRecords, Part, PartUse } from '../../records/records.ts'
+
+const sameKind = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+
+/** Parts of the same kind as another: what replaces it, or is replaced by it. */
+export const partsOfKind = (parts: readonly Part[], kind: string): Part[] => parts.filter((part) => sameKind(part.kind, kind))
+
+/**
+ * The parts of the car at a stage: of each kind those with the latest stage up to it; a fitted part without a stage is there from the start.
+ * Wanted parts without a stage are only thought about, and worn out ones are out of the car.
+ */
+export function partsAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>, position: number): Part[] {
+  const stagePosition = (part: Part) => {
+    if (part.stageId === null) return part.status === 'fitted' ? 0 : Number.POSITIVE_INFINITY
+    return records.stages.find((stage) => stage.id === part.stageId)?.position ?? Number.POSITIVE_INFINITY
+  }
+  const there = records.parts.filter((part) => part.status !== 'wornOut' && stagePosition(part) <= position)
+  return there.filter((part) => stagePosition(part) === Math.max(...partsOfKind(there, part.kind).map(stagePosition)))
+}
+
+/** What all pieces of a part carry by one of its ratings. */
+export const ratedLimit = (part: Part, rating: Part['ratings'][number]): number => rating.limit * (rating.isEach ? part.count : 1)
+
+/** What a part costs with all that has to be bought with it; null where nothing is known of it. */
+export function wholeCost(part: Part): number | null {
+  const known = [part.cost, ...part.extras.map((extra) => extra.cost)].filter((cost) => cost !== null)
+  return known.length === 0 ? null : known.reduce((sum, cost) => sum + cost, 0)
+}
+
+/** Mass of all pieces with what has to come with them, kg; null where the part's own is not known. */
+export function wholeMassKg(part: Part): number | null {
+  if (!part.mass) return null
+  return part.extras.reduce((sum, extra) => sum + (extra.massKg ?? 0), part.count * part.mass.massKg)
+}
+
+export interface PartLife {
+  readonly used: number
+  readonly left: number
+  readonly share: number
+}
+
+/** How much of a part's life is used up by the uses that were logged; null for a part whose life nobody gave. */
+export function lifeOf(part: Part, uses: readonly PartUse[]): PartLife | null {
+  if (!part.life) return null
+  const used = uses.reduce((sum, use) => (use.partId === part.id ? sum + use.amount : sum), 0)
+  return { used, left: part.life.amount - used, share: used / part.life.amount }
+}

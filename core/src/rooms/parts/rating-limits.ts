@@ -1,0 +1,52 @@
+import { attempt } from '../../attempt.ts'
+import { curvePeakTorque } from '../../dyno/curve.ts'
+import { powerFromTorqueW, torqueFromPowerNm } from '../../dyno/power-torque.ts'
+import { crankToWheel } from '../../dyno/wheel-to-crank.ts'
+import { CalculationError } from '../../errors.ts'
+import type { BuildRecords, Limit, Part } from '../../records/records.ts'
+import { makeCar } from '../../stages/car.ts'
+import { lossOf } from '../power/driveline-loss.ts'
+import { curveAtStage } from '../power/power-at-stage.ts'
+import { partsAtStage, ratedLimit } from './parts.ts'
+
+/** The part of the finished car that carries least torque, and what that is at the place the build counts power. */
+export interface WeakestTorque {
+  readonly part: Part
+  /** How its rating is known. */
+  readonly known: Part['ratings'][number]['known']
+  readonly crankTorqueNm: number
+  /** Where the build counts power, at the speed of the greatest torque. */
+  readonly torqueNm: number
+}
+
+/** The weakest torque rating of the car at its last stage, brought to the build's place by its own driveline loss; undefined without a rating or a curve. */
+export function weakestTorque(records: BuildRecords): WeakestTorque | undefined {
+  const last = records.stages.length - 1
+  const rated = partsAtStage(records, last).flatMap((part) =>
+    part.ratings.flatMap((rating) => (rating.of === 'crankTorque' ? [{ part, known: rating.known, crankTorqueNm: ratedLimit(part, rating) }] : [])),
+  )
+  const [weakest] = rated.sort((a, b) => a.crankTorqueNm - b.crankTorqueNm)
+  const curve = weakest && curveAtStage(makeCar(records), last)?.curve
+  if (!weakest || !curve) return undefined
+  const { speedRpm } = curvePeakTorque(curve)
+  const left = attempt(() => crankToWheel({ crankPowerW: powerFromTorqueW(weakest.crankTorqueNm, speedRpm), ...lossOf(records.build) }))
+  if (left instanceof CalculationError) return undefined
+  return { ...weakest, torqueNm: torqueFromPowerNm(left, speedRpm) }
+}
+
+/** The records with the weakest torque rating as a limit of its own, unless a person has set a limit on torque. */
+export function withRatingLimit(records: BuildRecords): BuildRecords {
+  if (records.limits.some((limit) => limit.metric === 'peakTorque')) return records
+  const weakest = weakestTorque(records)
+  if (!weakest) return records
+  const limit: Limit = {
+    id: weakest.part.id,
+    metric: 'peakTorque',
+    sense: 'atMost',
+    value: weakest.torqueNm,
+    source: 'rating',
+    fromStageId: weakest.part.stageId ?? records.stages[0]?.id ?? null,
+    typed: null,
+  }
+  return { ...records, limits: [...records.limits, limit] }
+}

@@ -1,0 +1,249 @@
+import { attempt } from '../../attempt.ts'
+import { bandMean } from '../../dyno/band-mean.ts'
+import { comparePulls, type PullComparison } from '../../dyno/compare-pulls.ts'
+import { BOOST_SCHOOL_WORDS, type BoostSchool } from '../../dyno/correction.ts'
+import { type GridCurve, gridSpeedRpm, meanCurve, scaleCurve } from '../../dyno/curve.ts'
+import { type Drift, driftOf } from '../../dyno/drift.ts'
+import { torqueFromPowerNm } from '../../dyno/power-torque.ts'
+import { type Powerband, powerband } from '../../dyno/powerband.ts'
+import { CalculationError } from '../../errors.ts'
+import type { BuildRecords, DynoSession, Pull } from '../../records/records.ts'
+import { makeCar } from '../../stages/car.ts'
+import { mean, sampleSd } from '../../stats/moments.ts'
+import { studentTQuantile } from '../../stats/student-t.ts'
+import { schoolOf, standardFactor } from './session-power.ts'
+
+export interface SpeedBand {
+  readonly fromRpm: number
+  readonly toRpm: number
+}
+
+/** Pulls of a session: those named, else all that are not set aside. */
+export interface PullSet {
+  readonly sessionId: string
+  readonly pullIds?: readonly string[] | undefined
+}
+
+/** The pulls of one side, on the build's basis. */
+export interface RestatedSet {
+  readonly session: DynoSession
+  readonly pullIds: readonly string[]
+  /** Of each pull. */
+  readonly curves: readonly GridCurve[]
+  readonly meanCurve: GridCurve
+  readonly band90: Powerband
+  readonly pulls: readonly Pull[]
+  /** From what was printed to the basis. */
+  readonly factor: number
+}
+
+/** The sessions that are compared when nobody has picked any: the latest, and the latest before it that the same dyno read; else the one before. */
+export function usualSessions<Session extends Pick<DynoSession, 'at' | 'dynoName' | 'place'>>(
+  sessions: readonly Session[],
+): { first: Session; second: Session } | undefined {
+  const byDate = [...sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+  const [second, ...before] = byDate
+  if (!second) return undefined
+  return { second, first: before.find(({ dynoName, place }) => dynoName === second.dynoName && place === second.place) ?? before[0] ?? second }
+}
+
+/** Two sets of pulls that may be compared. */
+export interface ComparableSets {
+  readonly first: RestatedSet
+  readonly second: RestatedSet
+  /** What all pulls cover. */
+  readonly covered: SpeedBand
+  /** Whether both were read by one dyno; numbers of two say as much of the dynos as of the car. */
+  readonly isSameDyno: boolean
+  /** How boost is corrected on both sides; null without boost. */
+  readonly school: BoostSchool | null
+  /** Changes that touch power and were done between the two visits. */
+  readonly changesBetween: readonly { readonly changeId: string; readonly name: string }[]
+  readonly warnings: readonly string[]
+}
+
+/** One side of a comparison over a band. */
+export interface ComparedSet {
+  /** Mean power of each pull over the band. */
+  readonly bandMeansW: readonly number[]
+  readonly meanW: number
+  /** Least over greatest torque inside the band. */
+  readonly torqueFlatness: number
+  /** Null with fewer than four pulls. */
+  readonly drift: Drift | null
+  /** Means over the band; null where the pulls did not record it. */
+  readonly beside: BesideMeans
+}
+
+export interface BesideMeans {
+  readonly intakeK: number | null
+  readonly lambda: number | null
+  /** Of the pulls' own channel, else of the session's record. */
+  readonly boostPa: number | null
+  /** Boost that each watt of the band's mean takes. */
+  readonly boostPaPerW: number | null
+}
+
+/** Boost that a power takes at the rate of a set's band mean, Pa; null where no boost is known. Source: ratio. */
+export const boostForPowerPa = ({ boostPaPerW }: BesideMeans, powerW: number): number | null => (boostPaPerW === null ? null : boostPaPerW * powerW)
+
+export interface SetComparison {
+  readonly band: SpeedBand
+  readonly first: ComparedSet
+  readonly second: ComparedSet
+  readonly power: PullComparison
+  /** Gain at each speed of the band, with the interval its pulls give; null where a side has one pull alone. */
+  readonly gainBySpeed: readonly { readonly speedRpm: number; readonly gainW: number; readonly lowW: number | null; readonly highW: number | null }[]
+}
+
+/**
+ * Two sets of pulls of a build, both restated to its basis by their own air records, and what was changed in between. Different places are refused, never
+ * converted. Rejects unknown sessions, one without a pull that counts, a pull on both sides, and two schools of boost correction.
+ */
+export function comparableSets(records: BuildRecords, firstSet: PullSet, secondSet: PullSet): ComparableSets {
+  const [a, b] = [firstSet, secondSet].map((set) => restated(records, set)) as [RestatedSet, RestatedSet]
+  if (a.pullIds.some((id) => b.pullIds.includes(id)))
+    throw new CalculationError('inconsistent', 'second', 'A pull stands on both sides. Pick other pulls for one of them.')
+  if (a.session.place !== b.session.place)
+    throw new CalculationError(
+      'inconsistent',
+      'second',
+      `One was measured at the ${a.session.place}, the other at the ${b.session.place}: the two are never compared.`,
+    )
+  const [schoolA, schoolB] = [schoolOf(a.session, records.build), schoolOf(b.session, records.build)]
+  if (schoolA !== undefined && schoolB !== undefined && schoolA !== schoolB)
+    throw new CalculationError(
+      'inconsistent',
+      'boostSchool',
+      `One is ${BOOST_SCHOOL_WORDS[schoolA]}, the other ${BOOST_SCHOOL_WORDS[schoolB]}: schools are never mixed. Give both sessions the same school.`,
+    )
+  const changesBetween = powerChangesBetween(records, a.session, b.session)
+  return {
+    first: a,
+    second: b,
+    covered: commonBand([...a.curves, ...b.curves]),
+    isSameDyno: a.session.dynoName === b.session.dynoName,
+    school: schoolA ?? schoolB ?? null,
+    changesBetween,
+    warnings: warningsOf(records, a.session, b.session, changesBetween.length),
+  }
+}
+
+/**
+ * Two sets over a band: mean power, whether the difference is real, and the gain by speed. `band` left out: what both cover, from 60 % of the top speed.
+ * Rejects a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
+ */
+export function compareSets({ first: a, second: b, covered }: ComparableSets, wanted?: SpeedBand, confidence = 0.95): SetComparison {
+  const band = wanted ?? { fromRpm: Math.max(covered.fromRpm, Math.ceil((0.6 * covered.toRpm) / 50) * 50), toRpm: covered.toRpm }
+  if (!(band.toRpm > band.fromRpm) || band.fromRpm < covered.fromRpm || band.toRpm > covered.toRpm)
+    throw new CalculationError('out-of-range', 'band', `All these pulls cover ${covered.fromRpm} to ${covered.toRpm} rpm. Pick a band inside it.`)
+  const [first, second] = [a, b].map((side) => compared(side, band)) as [ComparedSet, ComparedSet]
+  return {
+    band,
+    first,
+    second,
+    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: a.session.id === b.session.id }),
+    gainBySpeed: gains(a.curves, b.curves, band, confidence),
+  }
+}
+
+function restated(records: BuildRecords, { sessionId, pullIds }: PullSet): RestatedSet {
+  const session = records.sessions.find((entry) => entry.id === sessionId)
+  if (!session) throw new CalculationError('unknown', 'session', 'This build has no such session. Pick one that is there.')
+  const factor = standardFactor(session, records.build)
+  const pulls = records.pulls
+    .filter((pull) => pull.sessionId === sessionId && (pullIds ? pullIds.includes(pull.id) : pull.setAside === null))
+    .sort((x, y) => x.position - y.position)
+  if (pulls.length === 0)
+    throw new CalculationError(
+      'missing',
+      'session',
+      `The session at ${session.dynoName} has no pull that counts. Import one, or take one back that was set aside.`,
+    )
+  const curves = pulls.map(({ curve }) => scaleCurve(curve, factor))
+  const mean = meanCurve(curves) as GridCurve
+  return {
+    session,
+    pulls,
+    factor,
+    pullIds: pulls.map(({ id }) => id),
+    curves,
+    meanCurve: mean,
+    band90: powerband({ speedRpm: speedsOf(mean), value: mean.powerW }),
+  }
+}
+
+const lastSpeed = (curve: GridCurve) => gridSpeedRpm(curve, curve.powerW.length - 1)
+
+function commonBand(curves: readonly GridCurve[]): SpeedBand {
+  const band = { fromRpm: Math.max(...curves.map((curve) => curve.firstSpeedRpm)), toRpm: Math.min(...curves.map(lastSpeed)) }
+  if (band.toRpm - band.fromRpm < 100)
+    throw new CalculationError('inconsistent', 'band', 'The pulls of the two sessions share no band of speed. They cannot be compared.')
+  return band
+}
+
+const speedsOf = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
+const at = (curve: GridCurve, speedRpm: number) => curve.powerW[Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm)] as number
+
+function compared({ session, pulls, curves, meanCurve: meanOfAll }: RestatedSet, band: SpeedBand): ComparedSet {
+  const torques = speedsOf(meanOfAll).flatMap((speed, i) =>
+    speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(meanOfAll.powerW[i] as number, speed)] : [],
+  )
+  const bandMeansW = curves.map((curve) => bandMean({ curve: { speedRpm: speedsOf(curve), powerW: curve.powerW }, ...band }).bySpeedW)
+  const drift = bandMeansW.length < 4 ? null : attempt(() => driftOf(bandMeansW))
+  return {
+    bandMeansW,
+    meanW: mean(bandMeansW),
+    torqueFlatness: Math.min(...torques) / Math.max(...torques),
+    drift: drift instanceof CalculationError ? null : drift,
+    beside: besideMeans(session, pulls, band, mean(bandMeansW)),
+  }
+}
+
+function besideMeans(session: DynoSession, pulls: readonly Pull[], band: SpeedBand, powerW: number): BesideMeans {
+  const meanOf = (key: 'intakeK' | 'lambda' | 'boostPa') => {
+    const values = pulls.flatMap(({ alongside, curve }) =>
+      (alongside?.[key] ?? []).filter((value, i): value is number => {
+        const speed = gridSpeedRpm(curve, i)
+        return value !== null && speed >= band.fromRpm && speed <= band.toRpm
+      }),
+    )
+    return values.length === 0 ? null : mean(values)
+  }
+  const boostPa = meanOf('boostPa') ?? (session.boostControl === 'none' ? null : session.boostPa)
+  return { intakeK: meanOf('intakeK'), lambda: meanOf('lambda'), boostPa, boostPaPerW: boostPa === null ? null : boostPa / powerW }
+}
+
+function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: SpeedBand, confidence: number): SetComparison['gainBySpeed'] {
+  const speeds = speedsOf(first[0] as GridCurve).filter((speed) => speed >= band.fromRpm && speed <= band.toRpm)
+  const enough = first.length > 1 && second.length > 1
+  const quantile = enough ? studentTQuantile(1 - (1 - confidence) / 2, first.length + second.length - 2) : 0
+  return speeds.map((speedRpm) => {
+    const [x, y] = [first.map((curve) => at(curve, speedRpm)), second.map((curve) => at(curve, speedRpm))]
+    const gainW = mean(y) - mean(x)
+    if (!enough) return { speedRpm, gainW, lowW: null, highW: null }
+    const half = quantile * Math.hypot(sampleSd(x) / Math.sqrt(x.length), sampleSd(y) / Math.sqrt(y.length))
+    return { speedRpm, gainW, lowW: gainW - half, highW: gainW + half }
+  })
+}
+
+function powerChangesBetween(records: BuildRecords, first: DynoSession, second: DynoSession): ComparableSets['changesBetween'] {
+  const [from, to] = [Date.parse(first.at), Date.parse(second.at)].sort((x, y) => x - y) as [number, number]
+  return makeCar(records).lines.flatMap(({ change, doneAtMs }) =>
+    change.touchesPower && doneAtMs !== null && doneAtMs > from && doneAtMs <= to ? [{ changeId: change.id, name: change.name }] : [],
+  )
+}
+
+function warningsOf(records: BuildRecords, first: DynoSession, second: DynoSession, changeCount: number): string[] {
+  const warnings: string[] = []
+  if (first.dynoName === second.dynoName && first.gear !== second.gear) warnings.push('The two were run in different gears.')
+  if (first.fuel !== second.fuel && first.fuel && second.fuel) warnings.push(`The fuel differs: ${first.fuel} and ${second.fuel}.`)
+  const [warm, cold] = [first.ambient?.temperatureK, second.ambient?.temperatureK]
+  if (warm !== undefined && cold !== undefined && Math.abs(warm - cold) > 8)
+    warnings.push(`The air differed by ${Math.abs(warm - cold).toFixed(0)} K between the two.`)
+  if (first.boostPa !== second.boostPa && first.boostPa !== null && second.boostPa !== null) warnings.push('The boost differs.')
+  if (changeCount > 1) warnings.push('More than one change lies between the two: the gain belongs to none of them alone.')
+  if (records.build.powerBasis.standard !== 'none' && (!first.ambient || !second.ambient))
+    warnings.push('Without the air record of both, weather may stand in the difference.')
+  return warnings
+}

@@ -1,0 +1,119 @@
+import { estimateBias, type GuessBias, type GuessPair } from '../mass/estimate-bias.ts'
+import type { BuildRecords, Change, Place, Stage, Weighing } from '../records/records.ts'
+import { isUnknown, type LineMass, lineMass } from './line-mass.ts'
+import { type ReferenceMass, referenceMass } from './reference-mass.ts'
+
+/** A change that is not dropped, with what it weighs and where its stage stands. */
+export interface Line {
+  readonly change: Change
+  readonly mass: LineMass
+  readonly stagePosition: number
+  /** When it was done, in ms since 1970; null while it is not. */
+  readonly doneAtMs: number | null
+  /** Its own place, else that of its zone. */
+  readonly place: Place | null
+}
+
+/** A weighing that has a total and is not set aside, with the changes that were in the car that day. */
+export interface UsableWeighing {
+  readonly weighing: Weighing
+  readonly reference: ReferenceMass
+  readonly inCar: ReadonlySet<string>
+  /** How many of the changes in the car belong to stages 0 to n, for each n. */
+  readonly inCarUpTo: readonly number[]
+}
+
+/** The records of a build made ready for questions; worked out once and handed to every calculation. */
+export interface Car {
+  readonly records: BuildRecords
+  readonly stages: readonly Stage[]
+  readonly lines: readonly Line[]
+  readonly lineById: ReadonlyMap<string, Line>
+  readonly linesByStage: readonly (readonly Line[])[]
+  /** How many lines stages 0 to n hold, for each n. */
+  readonly lineCountUpTo: readonly number[]
+  /** By time, earliest first. */
+  readonly weighings: readonly UsableWeighing[]
+  readonly bias: GuessBias
+  /** Pairs of guess and weighing of this build alone. */
+  readonly ownPairs: readonly GuessPair[]
+}
+
+/** Index of a stage in the build's order; −1 when the build has no such stage. */
+export const stageIndex = (car: Car, stageId: string): number => car.stages.findIndex((stage) => stage.id === stageId)
+
+const cars = new WeakMap<BuildRecords, Car>()
+
+/** The car of these records, worked out once for one object: records are never changed in place, a change makes new ones. */
+export function makeCar(records: BuildRecords): Car {
+  const known = cars.get(records) ?? workOutCar(records)
+  cars.set(records, known)
+  return known
+}
+
+/** The same records learning from the guesses of other builds too, where the build asks for it. */
+export function makeCarWithPairs(records: BuildRecords, garagePairs: readonly GuessPair[]): Car {
+  if (records.build.guessPairsFrom === 'build' || garagePairs.length === 0) return makeCar(records)
+  const car = workOutCar(records, garagePairs)
+  cars.set(records, car)
+  return car
+}
+
+const doneAtMs = ({ state, doneAt }: Change): number | null => (state === 'done' && doneAt !== null ? Date.parse(doneAt) : null)
+
+function countUpTo(lines: readonly Line[], stageCount: number): number[] {
+  const counts = new Array<number>(stageCount).fill(0)
+  for (const { stagePosition } of lines) counts[stagePosition] = (counts[stagePosition] as number) + 1
+  for (let at = 1; at < stageCount; at++) counts[at] = (counts[at] as number) + (counts[at - 1] as number)
+  return counts
+}
+
+function workOutCar(records: BuildRecords, garagePairs: readonly GuessPair[] = []): Car {
+  const stages = [...records.stages].sort((a, b) => a.position - b.position)
+  const positions = new Map(stages.map((stage, i) => [stage.id, i]))
+  const placeOfZone = new Map(records.zones.map((zone) => [zone.name.toLowerCase(), zone.place]))
+  const lines = records.changes.flatMap((change): Line[] => {
+    const stagePosition = positions.get(change.stageId)
+    if (change.state === 'dropped' || stagePosition === undefined) return []
+    const place = change.place ?? placeOfZone.get(change.zone?.toLowerCase() ?? '') ?? null
+    return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change), place }]
+  })
+  const ownPairs = lines.flatMap(guessPair)
+  return {
+    records,
+    stages,
+    lines,
+    lineById: new Map(lines.map((line) => [line.change.id, line])),
+    linesByStage: stages.map((_, position) => lines.filter((line) => line.stagePosition === position)),
+    lineCountUpTo: countUpTo(lines, stages.length),
+    weighings: usableWeighings(records, lines, stages.length),
+    bias: estimateBias([...ownPairs, ...garagePairs]),
+    ownPairs,
+  }
+}
+
+/** Lines of stages 0 to n that nobody weighed or guessed. */
+export const unknownLines = (car: Car, position: number): readonly Line[] => car.lines.filter((line) => line.stagePosition <= position && isUnknown(line.mass))
+
+/** The latest guess of a line beside what it weighed afterwards. */
+function guessPair(line: Line): GuessPair[] {
+  if (line.mass.proof !== 'measured' && line.mass.proof !== 'confirmed') return []
+  const guess = line.change.values.findLast((value) => value.proof === 'guess')
+  return guess ? [{ guessKg: guess.massKg * line.change.count, measuredKg: line.mass.massKg }] : []
+}
+
+function usableWeighings(records: BuildRecords, lines: readonly Line[], stageCount: number): UsableWeighing[] {
+  const corrections = new Map(records.inCars.map((entry) => [`${entry.weighingId} ${entry.changeId}`, entry.inCar]))
+  return records.weighings
+    .flatMap((weighing): UsableWeighing[] => {
+      const reference = weighing.setAside === null ? referenceMass(weighing, records.build) : undefined
+      if (!reference) return []
+      const at = Date.parse(weighing.at)
+      const inCar = lines.filter(({ change, doneAtMs: doneMs }) => {
+        const corrected = corrections.size > 0 ? corrections.get(`${weighing.id} ${change.id}`) : undefined
+        return corrected ?? (doneMs !== null && doneMs <= at)
+      })
+      return [{ weighing, reference, inCar: new Set(inCar.map(({ change }) => change.id)), inCarUpTo: countUpTo(inCar, stageCount) }]
+    })
+    .sort((a, b) => Date.parse(a.weighing.at) - Date.parse(b.weighing.at))
+}

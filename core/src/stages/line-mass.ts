@@ -1,0 +1,74 @@
+import { logSpread } from '../mass/estimate-bias.ts'
+import type { OpenPart } from '../mass/open-mass.ts'
+import { combineMeasurements } from '../proof/combine-measurements.ts'
+import type { Proof } from '../proof/quantity.ts'
+import type { Change, MassValue } from '../records/records.ts'
+
+/** The mass of a ledger line that stands, for all its pieces together, as typed (without the learned bias). */
+export interface LineMass {
+  readonly massKg: number
+  /** Zero for a guess without a spread of its own: the learned bias carries its doubt. */
+  readonly sdKg: number
+  readonly logSd?: number
+  readonly proof: Proof
+  /** Missing for a line that nobody weighed or guessed: it stays in sight and counts for nothing. */
+  readonly standing?: MassValue
+  readonly disagreesWith?: MassValue
+}
+
+/** Spread of a part weighed on a scale, where none was typed: the greater of 0.1 kg and 0.5 % (common practice, no source). */
+export const scaleSdKg = (massKg: number): number => Math.max(0.1, 0.005 * massKg)
+const CATALOGUE_RELATIVE_SD = 0.05
+const largestUsefulPartSd = (massKg: number) => Math.max(0.2, 0.05 * massKg)
+
+const latestFirst = (values: readonly MassValue[]) =>
+  [...values]
+    .map((value, i) => ({ value, i }))
+    .sort((a, b) => Date.parse(b.value.at) - Date.parse(a.value.at) || b.i - a.i)
+    .map((entry) => entry.value)
+
+/** The value of a line that stands: highest proof, then latest; two weighings that agree confirm each other. */
+export function lineMass(change: Change): LineMass {
+  const values = latestFirst(change.values)
+  const [measured, ...more] = values.filter((value) => value.proof === 'measured')
+  if (measured) {
+    const asMeasurement = (value: MassValue) => ({ value: value.massKg, sd: value.sdKg ?? scaleSdKg(value.massKg), instrument: value.instrument ?? undefined })
+    const combined = combineMeasurements([asMeasurement(measured), ...more.map(asMeasurement)], largestUsefulPartSd)
+    return {
+      massKg: combined.value * change.count,
+      sdKg: combined.sd * change.count,
+      proof: combined.proof,
+      standing: measured,
+      ...(combined.disagreesWith === undefined ? {} : { disagreesWith: more[combined.disagreesWith - 1] as MassValue }),
+    }
+  }
+  const standing = values.find((value) => value.proof === 'catalogue') ?? values[0]
+  if (!standing) return { massKg: 0, sdKg: 0, proof: 'guess' }
+  const massKg = standing.massKg * change.count
+  if (standing.proof === 'catalogue') {
+    return { massKg, sdKg: (standing.sdKg ?? CATALOGUE_RELATIVE_SD * standing.massKg) * change.count, proof: 'catalogue', standing }
+  }
+  const typedSpread = standing.sdKg === null ? {} : { logSd: logSpread(standing.sdKg / standing.massKg) }
+  return { massKg, sdKg: 0, proof: 'guess', standing, ...typedSpread }
+}
+
+/** +1 where the change adds mass (on, transfer), −1 where it takes mass away (off). */
+export const changeSign = (change: Change): 1 | -1 => (change.kind === 'off' ? -1 : 1)
+
+/** A line as a part that is still to come, or (with `direction` −1) to be taken out again. */
+export function openPart(change: Change, line: LineMass, direction: 1 | -1 = 1): OpenPart {
+  const sign = (changeSign(change) * direction) as 1 | -1
+  const { box } = line.standing ?? {}
+  return {
+    id: change.id,
+    sign,
+    massKg: line.massKg,
+    isGuess: line.proof === 'guess',
+    sdKg: line.sdKg,
+    logSd: line.logSd,
+    // One weighing in a box shares its two readings with its neighbours; several weighings stand for themselves.
+    ...(box && line.proof === 'measured' ? { box: { id: box.boxId, position: box.position, readingSdKg: box.readingSdKg } } : {}),
+  }
+}
+
+export const isUnknown = (line: LineMass): boolean => line.standing === undefined
