@@ -2,10 +2,10 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { RouterProvider } from 'react-router'
-import { api } from './api/api.ts'
-import { watchOutbox } from './app/outbox-sender.ts'
 import { router } from './app/router.tsx'
-import { store } from './app/store.ts'
+import { api } from './data/api.ts'
+import { watchOutbox } from './data/outbox-sender.ts'
+import { store } from './data/store.ts'
 import './styles.css'
 
 // What the open build needs is asked for while its page is still being fetched.

@@ -1,12 +1,12 @@
 import type { BrokenRecord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
+import { useBuild } from '../data/use-build.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
 import { recordWord } from '../ui/words.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
-import { useBuild } from './use-build.ts'
 
 const WorkingSheet = lazyPart(async () => (await import('../features/working/working-sheet.tsx')).WorkingSheet)
 

@@ -1,12 +1,12 @@
 import { Link, Outlet, useMatch } from 'react-router'
-import { api } from '../api/api.ts'
+import { api } from '../data/api.ts'
+import { open } from '../data/overlay-slice.ts'
+import { prefer, unitsOf } from '../data/preferences.ts'
+import { useAppDispatch, usePreferences } from '../data/store.ts'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../ui/words.ts'
 import { OutboxBar } from './outbox-bar.tsx'
-import { open } from './overlay-slice.ts'
 import { Overlays } from './overlays.tsx'
-import { prefer, unitsOf } from './preferences.ts'
 import { Shortcuts } from './shortcuts.tsx'
-import { useAppDispatch, usePreferences } from './store.ts'
 
 /** Top bar and whatever is open below it. */
 export function Frame() {

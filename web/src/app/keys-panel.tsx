@@ -1,7 +1,7 @@
+import { prefer } from '../data/preferences.ts'
+import { useAppDispatch, usePreferences } from '../data/store.ts'
 import { Panel } from '../ui/dialog.tsx'
-import { prefer } from './preferences.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
-import { useAppDispatch, usePreferences } from './store.ts'
 
 const ROWS = [
   ['Ctrl K', 'find or do anything'],

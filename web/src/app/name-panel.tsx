@@ -1,6 +1,6 @@
+import { prefer } from '../data/preferences.ts'
+import { useAppDispatch, usePreferences } from '../data/store.ts'
 import { Panel } from '../ui/dialog.tsx'
-import { prefer } from './preferences.ts'
-import { useAppDispatch, usePreferences } from './store.ts'
 
 export function NamePanel({ onClose }: { onClose: () => void }) {
   const { person } = usePreferences()

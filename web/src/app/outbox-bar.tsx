@@ -1,9 +1,9 @@
+import type { Waiting } from '../data/outbox.ts'
+import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
+import { useAppSelector } from '../data/store.ts'
 import { StaleChoice } from '../ui/stale-choice.tsx'
 import { Alert } from '../ui/states.tsx'
 import { recordWord } from '../ui/words.ts'
-import type { Waiting } from './outbox.ts'
-import { discard, flush, sendAgain } from './outbox-sender.ts'
-import { useAppSelector } from './store.ts'
 
 /** What waits in this browser and what was refused, in plain sight on every page until it is stored or given up. */
 export function OutboxBar() {

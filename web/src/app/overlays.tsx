@@ -1,9 +1,9 @@
 import { Suspense, useEffect } from 'react'
+import { close } from '../data/overlay-slice.ts'
+import { useAppDispatch, useAppSelector } from '../data/store.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
-import { close } from './overlay-slice.ts'
-import { useAppDispatch, useAppSelector } from './store.ts'
 
-const loadFind = () => import('../features/find/find-panel.tsx')
+const loadFind = () => import('./find/find-panel.tsx')
 const PANELS = {
   find: lazyPart(async () => (await loadFind()).FindPanel),
   units: lazyPart(async () => (await import('../features/units/units-panel.tsx')).UnitsPanel),

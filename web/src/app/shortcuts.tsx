@@ -1,9 +1,9 @@
 import { useEffect, useRef } from 'react'
 import { useMatch, useNavigate } from 'react-router'
-import { takeBackLast } from '../features/log/take-back.ts'
-import { open } from './overlay-slice.ts'
+import { open } from '../data/overlay-slice.ts'
+import { useAppDispatch, useAppSelector, usePreferences } from '../data/store.ts'
+import { takeBackLast } from '../data/take-back.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
-import { useAppDispatch, useAppSelector, usePreferences } from './store.ts'
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 

@@ -1,5 +1,5 @@
 import type { DecimalMark } from '@bold-ballast/core'
-import { usePreferences } from '../app/store.ts'
+import { usePreferences } from '../data/store.ts'
 
 export interface CsvTable {
   /** With the unit of each column in its head. */

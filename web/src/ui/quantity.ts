@@ -1,7 +1,7 @@
 import { type DecimalMark, decimalsForSpread, formatNumber, fromSi, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
 import { useMemo } from 'react'
-import { unitsOf } from '../app/preferences.ts'
-import { usePreferences } from '../app/store.ts'
+import { unitsOf } from '../data/preferences.ts'
+import { usePreferences } from '../data/store.ts'
 
 export interface Shown {
   readonly number: string

@@ -1,13 +1,13 @@
 import type { ResourceName } from '@bold-ballast/contract'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { useSender } from '../api/use-sender.ts'
-import { enqueue } from '../app/outbox-sender.ts'
+import { enqueue } from '../data/outbox-sender.ts'
+import { readStored, writeStored } from '../data/stored.ts'
+import { useSender } from '../data/use-sender.ts'
 import { FormReader, type FormValues } from './form-reader.ts'
 import { useQuantities } from './quantity.ts'
 import { StaleChoice } from './stale-choice.tsx'
 import { Alert } from './states.tsx'
-import { readStored, writeStored } from './stored.ts'
 
 export interface FieldSpec {
   readonly name: string

@@ -1,6 +1,6 @@
 import type { ResourceName } from '@bold-ballast/contract'
 import { useCallback, useState } from 'react'
-import { api, readFailure } from '../api/api.ts'
+import { api, readFailure } from '../data/api.ts'
 import { Alert } from './states.tsx'
 
 /** Deletes by a mark; the notice that follows every write offers to take it back. A refusal is said where the list is. */

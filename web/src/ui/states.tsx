@@ -1,4 +1,4 @@
-import { readFailure } from '../api/api.ts'
+import { readFailure } from '../data/api.ts'
 
 export function Loading({ what }: { what: string }) {
   return (

@@ -3,7 +3,7 @@ import { renderToStaticMarkup } from 'react-dom/server'
 import { Provider } from 'react-redux'
 import { MemoryRouter } from 'react-router'
 import { expect, test } from 'vitest'
-import { store } from '../../app/store.ts'
+import { store } from '../../data/store.ts'
 import { WhatNext } from './what-next.tsx'
 
 const linkOf = (action: NextAction) => {

@@ -2,11 +2,11 @@ import type { DeviceCommand, DeviceEntry, DeviceKind, RecordsAnswer } from '@bol
 import { PAD_NAMES, PAD_WORDS, type PadName } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { api, readFailure } from '../../api/api.ts'
-import { useBuild } from '../../app/use-build.ts'
+import { api, readFailure } from '../../data/api.ts'
+import { useBuild } from '../../data/use-build.ts'
+import { LivePads } from '../../shared/live-pads.tsx'
+import { useStream } from '../../shared/use-stream.ts'
 import { Alert, Empty, LoadError, Loading } from '../../ui/states.tsx'
-import { LivePads } from './live-pads.tsx'
-import { useStream } from './use-stream.ts'
 
 /** Scale sets and dynos on this machine: found, read live, asked; a weighing or a pull is taken from them. */
 export function DevicesPage() {

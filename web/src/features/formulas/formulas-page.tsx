@@ -1,6 +1,6 @@
 import type { CalculationDescription } from '@bold-ballast/contract'
 import { Link, NavLink, useParams } from 'react-router'
-import { api } from '../../api/api.ts'
+import { api } from '../../data/api.ts'
 import { LoadError, Loading } from '../../ui/states.tsx'
 import { TryForm } from './try-form.tsx'
 

@@ -1,8 +1,8 @@
 import type { CalculationDescription } from '@bold-ballast/contract'
 import { type CalculationAnswer, formatNumber, parseNumber } from '@bold-ballast/core'
 import { useId, useMemo, useState } from 'react'
-import { api, readFailure } from '../../api/api.ts'
-import { usePreferences } from '../../app/store.ts'
+import { api, readFailure } from '../../data/api.ts'
+import { usePreferences } from '../../data/store.ts'
 import { answerRows, fieldTitle, type InputField, type InputSchema, inputFields, readInput } from './input-fields.ts'
 
 const DIGITS = 6

@@ -1,6 +1,6 @@
 import type { GarageEntry } from '@bold-ballast/contract'
 import { Link } from 'react-router'
-import { api } from '../../api/api.ts'
+import { api } from '../../data/api.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'

@@ -1,8 +1,8 @@
 import { useNavigate } from 'react-router'
-import { api } from '../../api/api.ts'
+import { api } from '../../data/api.ts'
+import { buildBody, buildFieldSpecs } from '../../shared/build-form.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
-import { buildBody, buildFieldSpecs } from './build-form.ts'
 
 export function NewBuildPage() {
   const navigate = useNavigate()

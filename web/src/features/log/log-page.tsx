@@ -1,13 +1,13 @@
 import type { LogEntry } from '@bold-ballast/contract'
 import { useState } from 'react'
-import { api } from '../../api/api.ts'
-import { useAppDispatch } from '../../app/store.ts'
-import { useBuild } from '../../app/use-build.ts'
+import { api } from '../../data/api.ts'
+import { useAppDispatch } from '../../data/store.ts'
+import { takeBack } from '../../data/take-back.ts'
+import { useBuild } from '../../data/use-build.ts'
+import { fieldWord, valueText } from '../../shared/field-words.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { recordWord, timeText } from '../../ui/words.ts'
-import { fieldWord, valueText } from './field-words.ts'
-import { takeBack } from './take-back.ts'
 
 const ACTION_WORDS: Record<LogEntry['action'], string> = {
   create: 'added',

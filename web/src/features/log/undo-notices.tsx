@@ -1,7 +1,7 @@
 import { Toast } from 'radix-ui'
 import { useState } from 'react'
-import { useAppDispatch, useAppSelector } from '../../app/store.ts'
-import { takeBack } from './take-back.ts'
+import { useAppDispatch, useAppSelector } from '../../data/store.ts'
+import { takeBack } from '../../data/take-back.ts'
 
 const SHOWN_MS = 12_000
 

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { CalculationError } from '@bold-ballast/core'
 import { useState } from 'react'
-import { api, readFailure } from '../../api/api.ts'
+import { api, readFailure } from '../../data/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Alert } from '../../ui/states.tsx'

@@ -1,6 +1,6 @@
 import { lifeOf } from '@bold-ballast/core'
 import { Suspense, useState } from 'react'
-import { useBuild } from '../../app/use-build.ts'
+import { useBuild } from '../../data/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'

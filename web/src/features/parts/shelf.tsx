@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { wholeCost } from '@bold-ballast/core'
 import { useState } from 'react'
-import { api, readFailure } from '../../api/api.ts'
+import { api, readFailure } from '../../data/api.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { ratingText } from './part-words.ts'

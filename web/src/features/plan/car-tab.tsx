@@ -1,11 +1,11 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool } from '@bold-ballast/core'
-import { api } from '../../api/api.ts'
+import { api } from '../../data/api.ts'
+import { buildBody, buildFieldSpecs } from '../../shared/build-form.ts'
+import { placeDefaults, placeFields, readPlace } from '../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../ui/form-reader.ts'
 import { typedText, useQuantities } from '../../ui/quantity.ts'
 import { type FieldSpec, RecordForm } from '../../ui/record-form.tsx'
-import { buildBody, buildFieldSpecs } from '../garage/build-form.ts'
-import { placeDefaults, placeFields, readPlace } from '../weight/place-fields.ts'
 
 const AXLES = ['front', 'rear'] as const
 const CORNER_FIELDS = [

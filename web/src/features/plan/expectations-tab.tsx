@@ -1,6 +1,6 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { api } from '../../api/api.ts'
-import { useBuild } from '../../app/use-build.ts'
+import { api } from '../../data/api.ts'
+import { useBuild } from '../../data/use-build.ts'
 import { Figure } from '../../ui/figure.tsx'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'

@@ -1,7 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { METRIC_INFO, type Metric } from '@bold-ballast/core'
 import { useState } from 'react'
-import { api } from '../../api/api.ts'
+import { api } from '../../data/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { typedText, useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'

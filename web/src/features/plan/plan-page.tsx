@@ -1,5 +1,5 @@
 import { Suspense } from 'react'
-import { useBuild } from '../../app/use-build.ts'
+import { useBuild } from '../../data/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'

@@ -4,8 +4,8 @@ import { FormReader, type FormValues } from '../../ui/form-reader.ts'
 import { partBody, partDefaults } from '../parts/part-form.ts'
 import type { StoredPart } from '../parts/part-words.ts'
 import { partsTable, readPartsCsv } from '../parts/parts-csv.ts'
-import { clock, FIRST_HOURS, hoursBody, hoursDefaults } from './hours-form.ts'
-import { planBody, planDefaults } from './plan-form.ts'
+import { clock, FIRST_HOURS, hoursBody, hoursDefaults } from './hours/hours-form.ts'
+import { planBody, planDefaults } from './plan/plan-form.ts'
 
 const reader = (values: FormValues, set: 'metric' | 'imperial' = 'metric') => new FormReader(values, UNIT_SETS[set] as Record<QuantityKind, string>, '.')
 

@@ -1,7 +1,7 @@
 import type { DynoStatus } from '@bold-ballast/contract'
 import { Suspense, useState } from 'react'
-import { api } from '../../api/api.ts'
-import { useBuild } from '../../app/use-build.ts'
+import { api } from '../../data/api.ts'
+import { useBuild } from '../../data/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
@@ -14,19 +14,19 @@ import { Tabs, useTab } from '../../ui/tabs.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { dayText } from '../../ui/words.ts'
 import { pullsTable } from '../files/record-tables.ts'
-import { LogUse } from './log-use.tsx'
-import { PullCurves } from './pull-curves.tsx'
-import { airValues, sessionBody, sessionDefaults, sessionFieldSpecs } from './session-form.ts'
-import { SessionList } from './session-list.tsx'
+import { LogUse } from './pulls/log-use.tsx'
+import { PullCurves } from './pulls/pull-curves.tsx'
+import { airValues, sessionBody, sessionDefaults, sessionFieldSpecs } from './pulls/session-form.ts'
+import { SessionList } from './pulls/session-list.tsx'
 
 const TABS = ['pulls', 'compare', 'plan', 'links', 'hours', 'live'] as const
 const WORDS = { pulls: 'Pulls', compare: 'Compare', plan: 'Engine plan', links: 'Weak links', hours: 'Hours', live: 'Live pull' }
-const PlanTab = lazyPart(async () => (await import('./plan-tab.tsx')).PlanTab)
-const LinksTab = lazyPart(async () => (await import('./links-tab.tsx')).LinksTab)
-const HoursTab = lazyPart(async () => (await import('./hours-tab.tsx')).HoursTab)
-const LiveTab = lazyPart(async () => (await import('./live-tab.tsx')).LiveTab)
-const PullImport = lazyPart(async () => (await import('./pull-import.tsx')).PullImport)
-const CompareTab = lazyPart(async () => (await import('./compare-tab.tsx')).CompareTab)
+const PlanTab = lazyPart(async () => (await import('./plan/plan-tab.tsx')).PlanTab)
+const LinksTab = lazyPart(async () => (await import('./links/links-tab.tsx')).LinksTab)
+const HoursTab = lazyPart(async () => (await import('./hours/hours-tab.tsx')).HoursTab)
+const LiveTab = lazyPart(async () => (await import('./live/live-tab.tsx')).LiveTab)
+const PullImport = lazyPart(async () => (await import('./pulls/pull-import.tsx')).PullImport)
+const CompareTab = lazyPart(async () => (await import('./compare/compare-tab.tsx')).CompareTab)
 
 /** Dyno sessions of the build, the pulls that stand, and what the picked stage makes. */
 export function PowerPage() {

@@ -1,6 +1,6 @@
 import { type QuantityKind, UNIT_CHOICES, UNIT_SETS } from '@bold-ballast/core'
-import { prefer, unitsOf } from '../../app/preferences.ts'
-import { useAppDispatch, usePreferences } from '../../app/store.ts'
+import { prefer, unitsOf } from '../../data/preferences.ts'
+import { useAppDispatch, usePreferences } from '../../data/store.ts'
 import { Panel } from '../../ui/dialog.tsx'
 
 const SETS = [

@@ -1,12 +1,12 @@
 import { UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
+import { placeDefaults, readPlace } from '../../shared/place-fields.ts'
 import { FormReader, type FormValues } from '../../ui/form-reader.ts'
-import { aimBody, aimDefaults, siteBody, siteDefaults } from './ballast-forms.ts'
-import { lineBody, type OpenBox, readLine } from './entry-body.ts'
-import { readPasted } from './paste-lines.ts'
-import { placeDefaults, readPlace } from './place-fields.ts'
-import { turnWords } from './turn-words.ts'
-import { type Method, stepsOf, weighingBody } from './weighing-form.ts'
+import { turnWords } from './balance/turn-words.ts'
+import { aimBody, aimDefaults, siteBody, siteDefaults } from './ballast/ballast-forms.ts'
+import { lineBody, type OpenBox, readLine } from './ledger/entry-body.ts'
+import { readPasted } from './ledger/paste-lines.ts'
+import { type Method, stepsOf, weighingBody } from './scales/weighing-form.ts'
 
 const NOW = '2026-03-01T10:00:00.000Z'
 const reader = (values: FormValues, mark: '.' | ',' = '.') => new FormReader(values, UNIT_SETS.metric, mark)

@@ -1,14 +1,14 @@
 import { Suspense } from 'react'
-import { api } from '../../api/api.ts'
-import { useBuild } from '../../app/use-build.ts'
+import { api } from '../../data/api.ts'
+import { useBuild } from '../../data/use-build.ts'
 import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { LoadError, Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
-import { Forecast } from './forecast.tsx'
-import { Ledger } from './ledger.tsx'
-import { Scales } from './scales.tsx'
-import { LatestWeighing } from './weighing-figure.tsx'
+import { Forecast } from './finished/forecast.tsx'
+import { Ledger } from './ledger/ledger.tsx'
+import { Scales } from './scales/scales.tsx'
+import { LatestWeighing } from './scales/weighing-figure.tsx'
 
 const TABS = ['ledger', 'score', 'scales', 'finished', 'centre', 'balance', 'ballast'] as const
 const WORDS: Record<(typeof TABS)[number], string> = {
@@ -20,11 +20,11 @@ const WORDS: Record<(typeof TABS)[number], string> = {
   balance: 'Corner balance',
   ballast: 'Ballast',
 }
-const ScoreTab = lazyPart(async () => (await import('./score-tab.tsx')).ScoreTab)
-const FinishedTab = lazyPart(async () => (await import('./finished-tab.tsx')).FinishedTab)
-const CentreTab = lazyPart(async () => (await import('./centre-tab.tsx')).CentreTab)
-const BalanceTab = lazyPart(async () => (await import('./balance-tab.tsx')).BalanceTab)
-const BallastTab = lazyPart(async () => (await import('./ballast-tab.tsx')).BallastTab)
+const ScoreTab = lazyPart(async () => (await import('./score/score-tab.tsx')).ScoreTab)
+const FinishedTab = lazyPart(async () => (await import('./finished/finished-tab.tsx')).FinishedTab)
+const CentreTab = lazyPart(async () => (await import('./centre/centre-tab.tsx')).CentreTab)
+const BalanceTab = lazyPart(async () => (await import('./balance/balance-tab.tsx')).BalanceTab)
+const BallastTab = lazyPart(async () => (await import('./ballast/ballast-tab.tsx')).BallastTab)
 /** Tabs beside which the finished car and the latest weighing stand. */
 const WITH_ASIDE: readonly string[] = ['ledger', 'score', 'scales']
 

@@ -1,6 +1,6 @@
 import { WORKING_SUBJECTS, type WorkingLine, type WorkingSubject } from '@bold-ballast/core'
 import { Link, useParams, useSearchParams } from 'react-router'
-import { api } from '../../api/api.ts'
+import { api } from '../../data/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { LoadError, Loading } from '../../ui/states.tsx'

@@ -1,0 +1,188 @@
+import {
+  type BatchWrite,
+  type BuildFileReport,
+  type CalculationDescription,
+  type DeviceCommand,
+  type DeviceEntry,
+  type DeviceKind,
+  type GarageEntry,
+  type LogPage,
+  listOfResource,
+  type Problem,
+  type PullColumns,
+  type PullPreview,
+  type PullSamples,
+  type RecordsAnswer,
+  type ResourceName,
+  type ShelfPart,
+  type WorkingAnswer,
+} from '@bold-ballast/contract'
+import type { Board, CalculationAnswer, ColumnMapping, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
+import type { Preferences } from './preferences.ts'
+
+type Body = Record<string, unknown>
+export interface PullFileArguments {
+  readonly buildId: string
+  readonly sessionId: string
+  readonly importId: string
+  readonly file: Blob
+  readonly mapping?: readonly ColumnMapping[]
+}
+
+/** A file is sent under the type the server asks for, whatever the system it came from calls it. */
+const typed = (file: Blob, type: string): Blob => file.slice(0, file.size, type)
+
+export interface BuildFileArguments {
+  readonly file: Blob
+  readonly isArchive: boolean
+  readonly as: 'new' | 'update'
+  readonly importId: string
+  readonly missing: 'keep' | 'delete'
+}
+
+const buildFileRequest = (mode: 'preview' | 'import', { file, isArchive, ...query }: BuildFileArguments) => ({
+  url: 'build-files',
+  method: 'POST',
+  params: { mode, ...query },
+  body: typed(file, isArchive ? 'application/zip' : 'application/json'),
+})
+
+const pullFileRequest = (mode: 'columns' | 'preview' | 'import', { buildId, sessionId, file, mapping, ...query }: PullFileArguments) => ({
+  url: `builds/${buildId}/sessions/${sessionId}/pull-files`,
+  method: 'POST',
+  params: { mode, ...query, ...(mapping && mapping.length > 0 ? { mapping: JSON.stringify(mapping) } : {}) },
+  body: typed(file, 'text/csv'),
+})
+
+/** Everything the server knows; a write to a build makes what is shown of it be read again. */
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({
+    baseUrl: '/api/',
+    timeout: 60_000,
+    prepareHeaders: (headers, { getState }) => {
+      const { person } = (getState() as { preferences: Preferences }).preferences
+      if (person) headers.set('x-person', encodeURIComponent(person))
+    },
+  }),
+  tagTypes: ['Build', 'Garage', 'Devices'],
+  keepUnusedDataFor: 300,
+  endpoints: (build) => ({
+    garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build', 'Garage'] }),
+    records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: ['Build'] }),
+    board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: ['Build'] }),
+    // Thousands of figures change together: comparing them one by one would cost more than drawing those that are seen.
+    weight: build.query<WeightRoom, string>({ query: (id) => `builds/${id}/weight`, providesTags: ['Build'], structuralSharing: false }),
+    power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: ['Build'] }),
+    working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({
+      query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),
+      providesTags: ['Build'],
+    }),
+    createBuild: build.mutation<Body, Body>({
+      query: (body) => ({ url: 'builds', method: 'POST', body }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+    createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
+      query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
+      // What was stored stands in the lists at once, before they are read again.
+      onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled, getState }) => {
+        const made = await queryFulfilled.catch(() => null)
+        const { data } = api.endpoints.records.select(buildId)(getState() as never)
+        if (!made || !data) return
+        const list = listOfResource(resource)
+        const others = (data[list] as readonly unknown[]).filter((entry) => (entry as Body).id !== made.data.id)
+        void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [list]: [...others, made.data] }))
+      },
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+    patchRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; body: Body }>({
+      query: ({ buildId, resource, id, body }) => ({ url: `builds/${buildId}/${resource}/${id}`, method: 'PATCH', body }),
+      invalidatesTags: ['Build'],
+    }),
+    removeRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; version: number }>({
+      query: ({ buildId, resource, id, version }) => ({ url: `builds/${buildId}/${resource}/${id}`, method: 'DELETE', body: { version } }),
+      invalidatesTags: ['Build'],
+    }),
+    patchBuild: build.mutation<Body, { buildId: string; body: Body }>({
+      query: ({ buildId, body }) => ({ url: `builds/${buildId}`, method: 'PATCH', body }),
+      invalidatesTags: ['Build'],
+    }),
+    removeBuild: build.mutation<Body, { buildId: string; version: number }>({
+      query: ({ buildId, version }) => ({ url: `builds/${buildId}`, method: 'DELETE', body: { version } }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Garage']),
+    }),
+    log: build.query<LogPage, { buildId: string; before?: number }>({
+      query: ({ buildId, ...params }) => ({ url: `builds/${buildId}/log`, params }),
+      providesTags: ['Build'],
+    }),
+    undo: build.mutation<{ action: string; name: string }, { buildId: string; entryId: number }>({
+      query: ({ buildId, entryId }) => ({ url: `builds/${buildId}/log/${entryId}/undo`, method: 'POST', body: {} }),
+      invalidatesTags: ['Build', 'Garage'],
+    }),
+    previewBuildFile: build.mutation<BuildFileReport, BuildFileArguments>({ query: (all) => buildFileRequest('preview', all) }),
+    importBuildFile: build.mutation<BuildFileReport, BuildFileArguments>({
+      query: (all) => buildFileRequest('import', all),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build', 'Garage']),
+    }),
+    calculations: build.query<CalculationDescription[], void>({ query: () => 'calc' }),
+    calculate: build.mutation<CalculationAnswer, { name: string; input: unknown }>({
+      // A refusal is an answer with a sentence, not a failure of the server.
+      query: ({ name, input }) => ({ url: `calc/${name}`, method: 'POST', body: input, validateStatus: ({ status }) => status === 200 || status === 422 }),
+    }),
+    batch: build.mutation<Body[], { buildId: string; batchId: string; writes: readonly BatchWrite[] }>({
+      query: ({ buildId, ...body }) => ({ url: `builds/${buildId}/batches`, method: 'POST', body }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+    addPhoto: build.mutation<Body, { buildId: string; id: string; recordId: string; file: File }>({
+      query: ({ buildId, file, ...ids }) => ({
+        url: `builds/${buildId}/photo-files`,
+        method: 'POST',
+        params: { ...ids, name: file.name },
+        body: typed(file, file.type.startsWith('image/') ? file.type : 'image/jpeg'),
+      }),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+    devices: build.query<DeviceEntry[], void>({ query: () => 'devices', providesTags: ['Devices'] }),
+    findDevices: build.mutation<DeviceEntry[], void>({ query: () => ({ url: 'devices/find', method: 'POST', body: {} }), invalidatesTags: ['Devices'] }),
+    startStandIn: build.mutation<DeviceEntry, DeviceKind>({
+      query: (kind) => ({ url: 'devices/stand-ins', method: 'POST', body: { kind } }),
+      invalidatesTags: ['Devices'],
+    }),
+    stopStandIn: build.mutation<unknown, string>({
+      query: (id) => ({ url: `devices/stand-ins/${id}`, method: 'DELETE', body: {} }),
+      invalidatesTags: ['Devices'],
+    }),
+    askDevice: build.mutation<unknown, { id: string; command: DeviceCommand }>({
+      query: ({ id, command }) => ({ url: `devices/${id}/commands`, method: 'POST', body: command }),
+    }),
+    reorderStages: build.mutation<Body[], { buildId: string; stages: { id: string; version: number }[] }>({
+      query: ({ buildId, stages }) => ({ url: `builds/${buildId}/stage-order`, method: 'PUT', body: { stages } }),
+      invalidatesTags: ['Build'],
+    }),
+    shelf: build.query<ShelfPart[], void>({ query: () => 'shelf', providesTags: ['Build'] }),
+    pullSamples: build.query<PullSamples, { buildId: string; pullId: string }>({ query: ({ buildId, pullId }) => `builds/${buildId}/pulls/${pullId}/samples` }),
+    pullColumns: build.mutation<PullColumns, PullFileArguments>({ query: (all) => pullFileRequest('columns', all) }),
+    previewPulls: build.mutation<PullPreview, PullFileArguments>({ query: (all) => pullFileRequest('preview', all) }),
+    importPulls: build.mutation<Body[], PullFileArguments>({
+      query: (all) => pullFileRequest('import', all),
+      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+    }),
+  }),
+})
+
+/** What went wrong, in words for the person, and whether sending again may help. */
+export interface Failure {
+  readonly message: string
+  readonly isAway: boolean
+  readonly problem: Problem | null
+}
+
+export function readFailure(error: unknown): Failure {
+  const { status, data } = (error ?? {}) as { status?: unknown; data?: unknown }
+  const problem = typeof data === 'object' && data !== null && 'detail' in data ? (data as Problem) : null
+  if (problem) return { message: problem.detail, isAway: problem.status === 503, problem }
+  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return { message: 'The server does not answer.', isAway: true, problem: null }
+  if (status === 'PARSING_ERROR') return { message: 'The answer of the server was cut off.', isAway: true, problem: null }
+  return { message: 'Something went wrong. Load the page again.', isAway: false, problem: null }
+}

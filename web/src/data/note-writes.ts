@@ -1,0 +1,51 @@
+import { LOG_ENTRY_HEADER } from '@bold-ballast/contract'
+import { createListenerMiddleware, type UnknownAction } from '@reduxjs/toolkit'
+import { recordWord } from '../ui/words.ts'
+import { api } from './api.ts'
+import { wrote } from './undo-slice.ts'
+
+interface WriteAction extends UnknownAction {
+  readonly payload: Record<string, unknown>
+  readonly meta: {
+    readonly arg: { readonly endpointName: string; readonly originalArgs: Record<string, unknown> }
+    readonly baseQueryMeta?: { readonly response?: Response }
+  }
+}
+
+const DONE_WORDS: Record<string, string> = {
+  createRecord: 'Added',
+  patchRecord: 'Changed',
+  removeRecord: 'Deleted',
+  reorderStages: 'Moved',
+  importPulls: 'Imported',
+  batch: 'Wrote',
+  addPhoto: 'Added',
+  createBuild: 'Made',
+  patchBuild: 'Changed',
+  removeBuild: 'Deleted',
+  importBuildFile: 'Imported',
+}
+
+function whatWasWritten(endpoint: string, args: Record<string, unknown>, answer: Record<string, unknown>): string {
+  if (endpoint === 'reorderStages') return 'the stages'
+  if (endpoint === 'importPulls') return 'the pulls'
+  if (endpoint === 'batch') return `${(args.writes as readonly unknown[]).length} records`
+  const resource = (args.resource as string | undefined) ?? 'builds'
+  const name = answer.name ?? answer.dynoName
+  return name ? `${name}` : recordWord(resource)
+}
+
+/** Every write that made a line in a log is noted, so that it can be taken back. */
+export const noteWrites = createListenerMiddleware()
+noteWrites.startListening({
+  predicate: (action) => action.type === `${api.reducerPath}/executeMutation/fulfilled`,
+  effect: (action, { dispatch }) => {
+    const { payload, meta } = action as WriteAction
+    const entryId = Number(meta.baseQueryMeta?.response?.headers.get(LOG_ENTRY_HEADER) ?? 0)
+    const { endpointName, originalArgs } = meta.arg
+    const done = DONE_WORDS[endpointName]
+    if (!entryId || !done) return
+    const buildId = String(originalArgs.buildId ?? payload.buildId ?? payload.id)
+    dispatch(wrote({ buildId, entryId, words: `${done} ${whatWasWritten(endpointName, originalArgs, payload)}.` }))
+  },
+})

@@ -1,0 +1,53 @@
+import type { Problem, ResourceName } from '@bold-ballast/contract'
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import { readStored, writeStored } from './stored.ts'
+
+/** One write that waits in this browser until the server has it. Sent with the same id as often as needed, it is stored once. */
+export interface Waiting {
+  readonly id: string
+  readonly buildId: string
+  readonly kind: 'create' | 'update'
+  readonly resource: ResourceName
+  readonly recordId: string
+  readonly body: Record<string, unknown>
+  /** What it is, in words, for the list of what waits. */
+  readonly words: string
+  /** The line as it was typed, to put it back. */
+  readonly typed?: string | undefined
+  readonly refusal: { readonly message: string; readonly problem: Problem | null } | null
+}
+
+export const OUTBOX_KEY = 'bold-ballast.outbox'
+
+export interface OutboxState {
+  readonly items: readonly Waiting[]
+  /** Why nothing goes out at the moment; null while the server answers. */
+  readonly away: string | null
+}
+
+const initialState: OutboxState = { items: readStored<Waiting[]>(OUTBOX_KEY, []), away: null }
+
+/** What waits to be sent, oldest first. The browser's storage is the truth, so that tabs agree and a closed one loses nothing. */
+const slice = createSlice({
+  name: 'outbox',
+  initialState,
+  reducers: {
+    reread: (state) => ({ ...state, items: readStored<Waiting[]>(OUTBOX_KEY, []) }),
+    isAway: (state, { payload }: PayloadAction<string | null>) => ({ ...state, away: payload }),
+  },
+})
+
+export const { reread, isAway } = slice.actions
+export const outboxReducer = slice.reducer
+
+const write = (change: (items: readonly Waiting[]) => readonly Waiting[]) => writeStored(OUTBOX_KEY, change(readStored<Waiting[]>(OUTBOX_KEY, [])))
+
+/** Changes of the stored list; each reads it anew, because another tab may have written in between. */
+export const storedOutbox = {
+  first: (): Waiting | undefined => readStored<Waiting[]>(OUTBOX_KEY, []).find((item) => item.refusal === null),
+  add: (item: Waiting) => write((items) => [...items, item]),
+  drop: (id: string) => write((items) => items.filter((item) => item.id !== id)),
+  refuse: (id: string, refusal: Waiting['refusal']) => write((items) => items.map((item) => (item.id === id ? { ...item, refusal } : item))),
+  /** Sends a refused one again, with the fields given. */
+  resend: (id: string, body: Record<string, unknown>) => write((items) => items.map((item) => (item.id === id ? { ...item, body, refusal: null } : item))),
+}

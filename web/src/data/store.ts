@@ -1,0 +1,37 @@
+import { configureStore } from '@reduxjs/toolkit'
+import { setAutoFreeze } from 'immer'
+import { useDispatch, useSelector } from 'react-redux'
+import { api } from './api.ts'
+import { noteWrites } from './note-writes.ts'
+import { outboxReducer } from './outbox.ts'
+import { overlayReducer } from './overlay-slice.ts'
+import { PREFERENCES_KEY, preferencesReducer } from './preferences.ts'
+import { writeStored } from './stored.ts'
+import { undoReducer } from './undo-slice.ts'
+
+// An answer holds thousands of records, all of them readonly by type: to freeze each would take longer than to draw them.
+setAutoFreeze(false)
+
+export const store = configureStore({
+  reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, outbox: outboxReducer, [api.reducerPath]: api.reducer },
+  middleware: (withDefaults) => withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware),
+})
+
+const applyTheme = () => {
+  document.documentElement.dataset.theme = store.getState().preferences.theme
+}
+applyTheme()
+let last = store.getState().preferences
+store.subscribe(() => {
+  const now = store.getState().preferences
+  if (now === last) return
+  last = now
+  writeStored(PREFERENCES_KEY, now)
+  applyTheme()
+})
+
+export type RootState = ReturnType<typeof store.getState>
+export type AppDispatch = typeof store.dispatch
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>()
+export const useAppSelector = useSelector.withTypes<RootState>()
+export const usePreferences = () => useAppSelector((state) => state.preferences)

@@ -1,0 +1,242 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { leastLiftM, type WeighingCentre, type WeighingFigures, type WeightRoom } from '@bold-ballast/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { api } from '../../../data/api.ts'
+import { Panel } from '../../../ui/dialog.tsx'
+import { Figure } from '../../../ui/figure.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { RecordForm } from '../../../ui/record-form.tsx'
+import { useRemoval } from '../../../ui/removal.tsx'
+import { Caution, Empty } from '../../../ui/states.tsx'
+import { useAsked } from '../../../ui/use-asked.ts'
+import { dayText } from '../../../ui/words.ts'
+import { ReferenceWords } from '../scales/reference-words.tsx'
+
+const LIFT_FIELDS = [
+  {
+    name: 'lifted',
+    label: 'Lifted',
+    type: 'select',
+    options: [
+      { value: 'rear', label: 'the rear axle' },
+      { value: 'front', label: 'the front axle' },
+    ],
+  },
+  { name: 'lift', label: 'Lifted by', hint: 'How much higher its pads stand, with ± if you can: 300 mm ± 3.' },
+  { name: 'rearAxle', label: 'The rear axle reads then', hint: 'Both rear pads together; or the car’s total less the front pads.' },
+  { name: 'radiusFront', label: 'Loaded radius, front', hint: 'Wheel centre over the ground, with the car on its wheels.' },
+  { name: 'radiusRear', label: 'Loaded radius, rear' },
+] as const
+
+/** Where the mass stands: along and across by the scales, in height by lifting an axle, and as the ledger’s places had said. */
+export function CentreTab({ records, room }: { records: RecordsAnswer; room: WeightRoom }) {
+  const buildId = records.build.id
+  const [lifting, setLifting] = useState<string | null>(null)
+  const [create] = api.useCreateRecordMutation()
+  const removal = useRemoval(buildId, 'lifts')
+  const { text } = useQuantities()
+  const [asked, setAsked] = useAsked('lift')
+  const centres = [...room.centres].reverse()
+  const latest = centres[0]
+  const lifted = centres.find((centre) => centre.height !== null)
+  const liftFor = lifting ?? (asked ? (latest?.weighingId ?? null) : null)
+  const weighingOf = (id: string) => records.weighings.find((entry) => entry.id === id)
+  const close = () => {
+    setLifting(null)
+    if (asked) setAsked(false)
+  }
+  if (!latest)
+    return <Empty title="The car has not been on the scales" why="Four readings tell where its mass stands along and across; one axle lifted tells how high." />
+  return (
+    <div className="grid gap-6">
+      {removal.notice}
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
+      <section className="relative overflow-x-auto" aria-label="Centres of mass" tabIndex={0}>
+        <p className="mb-1 text-quiet">
+          Brought to the reference: <ReferenceWords records={records} />, no other load.
+        </p>
+        <table className="w-full border-collapse">
+          <thead>
+            <tr className="border-b border-line align-bottom">
+              <th className="p-2">Weighing</th>
+              <th className="p-2 text-right">Behind the front axle</th>
+              <th className="p-2 text-right">Left of the middle</th>
+              <th className="p-2 text-right">The ledger had said</th>
+              <th className="p-2 text-right">Height</th>
+              <th className="p-2">
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {centres.map((centre) => (
+              <CentreRow
+                key={centre.weighingId}
+                centre={centre}
+                spread={room.weighings.find((entry) => entry.weighingId === centre.weighingId)?.centre ?? null}
+                at={weighingOf(centre.weighingId)?.at ?? ''}
+                lift={() => setLifting(centre.weighingId)}
+              />
+            ))}
+          </tbody>
+        </table>
+      </section>
+      {latest.missingPlaces.length > 0 && (
+        <p className="text-wait">
+          The place of {latest.missingPlaces.join(' and ')} is not known, so the corners cannot be brought to the reference.{' '}
+          <Link to="../plan?tab=car" relative="path" className="word-link">
+            Say where it sits
+          </Link>
+        </p>
+      )}
+      {records.lifts.length > 0 && (
+        <section>
+          <h2 className="mb-1">Readings with an axle lifted</h2>
+          <ul>
+            {records.lifts.map((lift) => (
+              <li key={lift.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-1.5">
+                <span className="w-[130px]">{dayText(weighingOf(lift.weighingId)?.at ?? lift.at)}</span>
+                <span className="flex-1">
+                  {lift.lifted} axle up {text('length', lift.liftM)}, rear axle read {text('mass', lift.rearAxleKg)}
+                </span>
+                <button
+                  type="button"
+                  className="word-link"
+                  onClick={() => void removal.take(lift)}
+                  aria-label={`Delete the lift of ${text('length', lift.liftM)}`}
+                >
+                  delete
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {lifted?.height && (
+        <section>
+          <h2 className="mb-1">How the spread of a height falls with the lift</h2>
+          <p className="flex flex-wrap gap-x-6">
+            {lifted.height.sdByLift.map(({ liftM, sdM }) => (
+              <span key={liftM}>
+                {text('length', liftM)}: <strong>± {text('length', sdM)}</strong>
+              </span>
+            ))}
+          </p>
+        </section>
+      )}
+      {liftFor && (
+        <Panel title="One axle lifted" onClose={close}>
+          <Caution className="mb-3">
+            Chocks at the axle on the ground, straps to what lifts it, nobody under the car, brakes off, suspension locked at ride height. Follow your event’s
+            rules; lifting is for people who know how.
+          </Caution>
+          <RecordForm
+            draftKey={`${liftFor}.lift`}
+            fields={LIFT_FIELDS}
+            defaults={{ lifted: 'rear' }}
+            submitLabel="Store the reading"
+            toBody={(read, id) => {
+              const lift = read.quantity('lift', 'Lift', 'length')
+              const rear = read.quantity('rearAxle', 'Rear axle', 'mass')
+              const positive = (name: string, value: number, label: string) => value <= 0 && read.refuse(name, `${label} must be more than zero.`)
+              positive('lift', lift.value, 'The lift')
+              positive('rearAxle', rear.value, 'The reading')
+              if (lift.value <= leastLiftM(records.build.wheelbaseM))
+                read.refuse(
+                  'lift',
+                  `That lift is too small to mean anything: the spread would drown it. Lift by more than ${text('length', leastLiftM(records.build.wheelbaseM))}; 300 mm and more is usual.`,
+                )
+              return {
+                id,
+                weighingId: liftFor,
+                at: new Date().toISOString(),
+                lifted: read.raw('lifted'),
+                liftM: lift.value,
+                liftSdM: lift.sd ?? null,
+                rearAxleKg: rear.value,
+                axleSdKg: rear.sd ?? null,
+                radiusFrontM: read.quantity('radiusFront', 'Front radius', 'length').value,
+                radiusRearM: read.quantity('radiusRear', 'Rear radius', 'length').value,
+                typed: rear.typed,
+              }
+            }}
+            send={(body) => create({ buildId, resource: 'lifts', body }).unwrap()}
+            onDone={close}
+            queueAs={{ buildId, resource: 'lifts', words: 'a lifted reading' }}
+          />
+        </Panel>
+      )}
+    </div>
+  )
+}
+
+function CentreRow({ centre, spread, at, lift }: { centre: WeighingCentre; spread: WeighingFigures['centre']; at: string; lift: () => void }) {
+  const { text } = useQuantities()
+  const { measured, predicted, height, heightRefusal, weighingId } = centre
+  return (
+    <tr className="border-b border-line align-baseline">
+      <td className="p-2">
+        <time dateTime={at}>{dayText(at)}</time>
+      </td>
+      <td className="p-2 text-right text-[16px]">
+        {measured ? (
+          <Figure
+            kind="length"
+            value={measured.xM}
+            sd={spread?.behindFrontAxleM.sd}
+            showSpread
+            className="font-bold"
+            working={{ of: 'centre', id: weighingId }}
+          />
+        ) : (
+          <span className="text-quiet">not known</span>
+        )}
+      </td>
+      <td className="p-2 text-right text-[16px]">
+        {measured ? (
+          <Figure
+            kind="length"
+            value={measured.yM}
+            sd={spread?.leftOfMiddleM.sd}
+            showSpread
+            sign
+            className="font-bold"
+            working={{ of: 'centre', id: weighingId }}
+          />
+        ) : (
+          ''
+        )}
+      </td>
+      <td className="whitespace-nowrap p-2 text-right text-quiet">
+        {predicted ? (
+          <>
+            {text('length', predicted.xM)}, {text('length', predicted.yM, { sign: true })}
+            {predicted.unplacedKg > 0.05 && <span className="block text-xs text-wait">{text('mass', predicted.unplacedKg)} without a place</span>}
+          </>
+        ) : (
+          'none before'
+        )}
+      </td>
+      <td className="p-2 text-right text-[16px]">
+        {height ? (
+          <>
+            <Figure kind="length" value={height.heightM} sd={height.sdM} showSpread className="font-bold" working={{ of: 'height', id: weighingId }} />
+            {height.warnings.map((warning) => (
+              <span key={warning} className="block max-w-[240px] text-left text-xs text-wait">
+                {warning}
+              </span>
+            ))}
+          </>
+        ) : (
+          heightRefusal && <span className="block max-w-[240px] text-left text-xs">{heightRefusal}</span>
+        )}
+      </td>
+      <td className="whitespace-nowrap p-2 text-right">
+        <button type="button" className="word-link" onClick={lift} aria-label={`lift an axle: a reading for ${dayText(at)}`}>
+          lift an axle
+        </button>
+      </td>
+    </tr>
+  )
+}

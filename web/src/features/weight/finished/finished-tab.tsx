@@ -1,0 +1,148 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { type Board, formatChance, type WeightRoom } from '@bold-ballast/core'
+import { CsvButton } from '../../../ui/csv-button.tsx'
+import { Figure } from '../../../ui/figure.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { Empty } from '../../../ui/states.tsx'
+
+const MOST_LISTED = 12
+
+/** The car at each stage: what the scales know, what is still to come, the range, and what weighing a part next would do to it. */
+export function FinishedTab({ records, board, room, position }: { records: RecordsAnswer; board: Board; room: WeightRoom; position: number }) {
+  const { text, format, units } = useQuantities()
+  const row = board.rows.find((entry) => entry.metric === 'massReady')
+  const forecast = room.forecasts[position]
+  const nameOf = (id: string) => records.changes.find((change) => change.id === id)?.name ?? ''
+  const { bias, ownPairCount } = room
+  const percent = Math.abs(Math.expm1(bias.mu) * 100).toFixed(0)
+  const runs = bias.mu === 0 ? 'true' : `${percent} % ${bias.mu > 0 ? 'light' : 'heavy'}`
+  const fromGarage = records.build.guessPairsFrom === 'garage'
+  if (!forecast)
+    return (
+      <Empty
+        title="There is nothing to start from"
+        why="Put the car on the scales, or give what it weighs in its papers; then the ledger says where it is going."
+      />
+    )
+  const goals = board.rows.flatMap((entry) => (entry.metric === 'massReady' && entry.goal.kind !== 'none' ? [entry.goal] : []))
+  return (
+    <div className="grid gap-8">
+      <section>
+        <div className="mb-1 flex items-baseline gap-4">
+          <h2>The car at each stage</h2>
+          <CsvButton
+            name={`${records.build.name}-forecast`}
+            table={() => ({
+              head: ['Stage', `Mass (${units.mass})`, `Spread (${units.mass})`, `1 in 10 under (${units.mass})`, `9 in 10 under (${units.mass})`],
+              rows: room.forecasts.map((entry, at) => [
+                `${at} ${board.stages[at]?.name}`,
+                entry?.meanKg ?? null,
+                entry?.sdKg ?? null,
+                entry?.p10Kg ?? null,
+                entry?.p90Kg ?? null,
+              ]),
+            })}
+          />
+        </div>
+        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
+        <section className="relative overflow-x-auto" aria-label="Forecast by stage" tabIndex={0}>
+          <table className="w-full border-collapse">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="p-1.5">Stage</th>
+                <th className="p-1.5 text-right">Mass, {units.mass}</th>
+                <th className="p-1.5 text-right">Spread</th>
+                <th className="p-1.5 text-right">8 times in 10 between, {units.mass}</th>
+                <th className="p-1.5 text-right">To come, lines</th>
+              </tr>
+            </thead>
+            <tbody>
+              {room.forecasts.map((entry, at) => (
+                <tr key={board.stages[at]?.id} className={`border-b border-line ${at === position ? 'bg-picked' : ''}`}>
+                  <td className="p-1.5">
+                    {at} {board.stages[at]?.name}
+                  </td>
+                  <td className="p-1.5 text-right text-[16px]">
+                    {entry ? (
+                      <Figure
+                        kind="mass"
+                        value={entry.meanKg}
+                        sd={entry.sdKg}
+                        showUnit={false}
+                        align={2}
+                        proof={row?.cells[at]?.proof}
+                        className="font-bold"
+                        working={{ of: 'forecast', id: board.stages[at]?.id ?? '' }}
+                      />
+                    ) : (
+                      'no mass'
+                    )}
+                  </td>
+                  <td className="p-1.5 text-right text-quiet">{entry && format('mass', entry.meanKg, { sd: entry.sdKg }).spread}</td>
+                  <td className="p-1.5 text-right">
+                    {entry && `${format('mass', entry.p10Kg, { decimals: 1 }).number} and ${format('mass', entry.p90Kg, { decimals: 1 }).number}`}
+                  </td>
+                  <td className="p-1.5 text-right">{entry?.doubt.length ?? ''}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+        {goals.length > 0 && (
+          <p className="mt-2">
+            {goals.map((goal) => (
+              <span key={goal.record.id} className="mr-4">
+                {goal.kind === 'target' ? 'Target' : 'Limit'} {text('mass', goal.record.value, { isGoal: true })}: <strong>{goal.verdict.word}</strong>
+                {goal.verdict.chance !== null && `, ${formatChance(goal.verdict.chance)}`}.
+              </span>
+            ))}
+          </p>
+        )}
+      </section>
+      <section>
+        <h2 className="mb-1">What weighing next would do, stage {position}</h2>
+        {forecast.doubt.length === 0 ? (
+          <p className="text-quiet">Nothing is to come between the scales and this stage: no line carries doubt.</p>
+        ) : (
+          <table className="w-full max-w-[680px] border-collapse">
+            <thead>
+              <tr className="border-b border-line">
+                <th className="p-1.5">Part</th>
+                <th className="p-1.5 text-right">As it counts, {units.mass}</th>
+                <th className="p-1.5 text-right">Share of the doubt</th>
+                <th className="p-1.5 text-right">Spread once weighed</th>
+              </tr>
+            </thead>
+            <tbody>
+              {forecast.doubt.slice(0, MOST_LISTED).map((entry) => (
+                <tr key={entry.id} className="border-b border-line">
+                  <td className="p-1.5">{nameOf(entry.id)}</td>
+                  <td className="p-1.5 text-right">
+                    <Figure kind="mass" value={entry.meanKg} sign showUnit={false} />
+                  </td>
+                  <td className="p-1.5 text-right">{Math.min(100, entry.varianceShare * 100).toFixed(0)} %</td>
+                  <td className="p-1.5 text-right font-semibold">± {text('mass', entry.sdAfterWeighingKg, { decimals: 2 })}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <p className="mt-1 text-quiet">
+          Now it is ± {text('mass', forecast.sdKg, { decimals: 2 })}. Shares need not add up: guesses share the doubt in how they run.
+        </p>
+      </section>
+      <section>
+        <h2 className="mb-1">How your guesses run</h2>
+        <p>
+          {bias.isDefault
+            ? `${bias.pairCount} of the 5 pairs of guess and weighing that it takes are there. Until then guesses are taken to run 3 % light with a spread of 15 % (common practice, no source).`
+            : `Guesses run ${runs}, with a spread of ${(bias.s * 100).toFixed(0)} %, by ${bias.pairCount} pairs of guess and weighing${fromGarage ? `, ${ownPairCount} of them from this build` : ''}. What is still a guess is corrected by it.`}
+        </p>
+        <p className="mt-1 text-quiet">
+          Learned from {fromGarage ? 'every build in the garage' : 'this build alone'}; the choice is in the plan, under The car. Type a guess before reading
+          the scale, as in “off bench 20 guess 18.6 kg”, and the pair is kept.
+        </p>
+      </section>
+    </div>
+  )
+}

@@ -1,0 +1,200 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { fromSi, type WeightRoom } from '@bold-ballast/core'
+import { useCallback, useDeferredValue, useMemo, useState } from 'react'
+import { useAppSelector } from '../../../data/store.ts'
+import { CsvButton } from '../../../ui/csv-button.tsx'
+import { Figure } from '../../../ui/figure.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { useRemoval } from '../../../ui/removal.tsx'
+import { Empty } from '../../../ui/states.tsx'
+import { useAddress } from '../../../ui/use-address.ts'
+import { useAsked } from '../../../ui/use-asked.ts'
+import { BoxPicker, useOpenBox } from './box-picker.tsx'
+import { BulkEdit } from './bulk-edit.tsx'
+import { ChangeForm } from './change-form.tsx'
+import { EntryLine } from './entry-line.tsx'
+import { type LedgerLine, type LedgerRow, ledgerRows, lineCount, type StoredChange } from './ledger-rows.ts'
+import { HOW_WORDS, LedgerTable } from './ledger-table.tsx'
+import { PastePanel } from './paste-panel.tsx'
+import { ZonesPanel } from './zones-panel.tsx'
+
+/** A filter is offered where a list does not fit on a screen. */
+const LONG_LIST = 15
+
+/** The ledger of the picked stage: off with what goes back, on, and the score. */
+export function Ledger({ records, room, position, stageId }: { records: RecordsAnswer; room: WeightRoom; position: number; stageId: string }) {
+  const [editing, setEditing] = useState<string | null>(null)
+  const address = useAddress()
+  const [saved, setSaved] = useState<string | null>(null)
+  const filter = address.get('filter')
+  const shownFilter = useDeferredValue(filter)
+  const { take, notice } = useRemoval(records.build.id, 'changes')
+  const changes = useWithWaiting(records)
+  const box = useOpenBox(records, changes)
+  const [weighing, setWeighing] = useState<string | null>(null)
+  const [isPasting, setIsPasting] = useAsked('paste')
+  const [showsZones, setShowsZones] = useAsked('zones')
+  const [picked, setPicked] = useState<ReadonlySet<string> | null>(null)
+  const pick = useCallback(
+    (id: string) => setPicked((now) => (now?.has(id) ? new Set([...now].filter((other) => other !== id)) : new Set([...(now ?? []), id]))),
+    [],
+  )
+  const rows = useMemo(() => ledgerRows(changes, room.lines, stageId, shownFilter), [changes, room.lines, stageId, shownFilter])
+  const remove = useCallback((line: LedgerLine) => void take(line.change), [take])
+  const total = useMemo(
+    () => changes.reduce((count, change) => count + Number(change.stageId === stageId && change.state !== 'dropped'), 0),
+    [changes, stageId],
+  )
+  const { units } = useQuantities()
+  if (position === 0)
+    return (
+      <Empty
+        title="Stage 0 holds no changes"
+        why="It is the car as it came. Pick a later stage to type what comes off and goes on, or put this one on the scales."
+      />
+    )
+  const score = room.scores[position]
+  const edited = records.changes.find((change) => change.id === editing)
+  return (
+    <>
+      <EntryLine key={stageId} records={records} stageId={stageId} box={box} onSaved={setSaved} />
+      <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+        <button type="button" className="word-link" onClick={() => setEditing('new')}>
+          Use the form
+        </button>
+        <button type="button" className="word-link" onClick={() => setIsPasting(true)}>
+          Paste lines
+        </button>
+        {total > 0 && picked === null && (
+          <button type="button" className="word-link" onClick={() => setPicked(new Set())}>
+            Pick several
+          </button>
+        )}
+        <button type="button" className="word-link" onClick={() => setShowsZones(true)}>
+          Zones
+        </button>
+        <BoxPicker records={records} box={box} />
+        {total > 0 && <CsvButton name={`${records.build.name}-ledger-${position}`} table={() => ledgerCsv(rows, units.mass)} />}
+        {total > LONG_LIST && (
+          <label className="no-print ml-auto flex items-center gap-2 text-quiet">
+            Only lines with
+            <input value={filter} onChange={(event) => address.type({ filter: event.target.value })} placeholder="hose, cabin, guess" className="w-[170px]" />
+          </label>
+        )}
+      </div>
+      {notice}
+      {picked !== null && <BulkEdit records={records} picked={changes.filter((change) => picked.has(change.id))} close={() => setPicked(null)} />}
+      {showsZones && <ZonesPanel records={records} onClose={() => setShowsZones(false)} />}
+      {isPasting && <PastePanel buildId={records.build.id} stageId={stageId} onClose={() => setIsPasting(false)} />}
+      {total === 0 ? (
+        <Empty
+          title="Nothing typed for this stage"
+          why="Weigh each part as it comes off and as it goes on; what is only guessed stays marked as a guess until it is weighed."
+        />
+      ) : (
+        <>
+          <dl className="mb-3 flex flex-wrap items-end gap-x-8 gap-y-2">
+            {(
+              [
+                ['out', score?.outKg],
+                ['banked', score?.bankedKg],
+                ['waiting', score?.waitingKg],
+                ['to come', score?.toComeKg],
+                ['net as typed', score?.netKg],
+              ] as const
+            ).map(([word, kg]) => (
+              <div key={word}>
+                <dt className={`text-xs ${word === 'waiting' && kg ? 'text-wait' : 'text-quiet'}`}>{word}</dt>
+                <dd className="text-[20px] font-bold">
+                  <Figure kind="mass" value={kg ?? 0} sign={word === 'net as typed'} working={{ of: 'score', id: stageId }} />
+                </dd>
+              </div>
+            ))}
+          </dl>
+          {rows.length === 0 ? (
+            <p>
+              None of {total} lines has “{filter}”.{' '}
+              <button type="button" className="word-link" onClick={() => address.set({ filter: '' })}>
+                Show all
+              </button>
+            </p>
+          ) : (
+            <LedgerTable
+              rows={rows}
+              score={score}
+              stageId={stageId}
+              marked={saved ?? (address.get('line') || null)}
+              edit={setEditing}
+              remove={remove}
+              weighing={weighing}
+              setWeighing={setWeighing}
+              buildId={records.build.id}
+              picked={picked}
+              pick={pick}
+            />
+          )}
+          <p className="mt-2 text-xs text-quiet">
+            {lineCount(rows)} of {total} {total === 1 ? 'line' : 'lines'}
+          </p>
+        </>
+      )}
+      {editing && (editing === 'new' || edited) && <ChangeForm records={records} stageId={stageId} change={edited ?? null} onClose={() => setEditing(null)} />}
+    </>
+  )
+}
+
+/** The stored lines, and after them those that wait in the browser. */
+function useWithWaiting(records: RecordsAnswer): readonly StoredChange[] {
+  const items = useAppSelector((state) => state.outbox.items)
+  return useMemo(() => {
+    const known = new Set(records.changes.map((change) => change.id))
+    const waiting = items.filter(
+      (item) =>
+        item.buildId === records.build.id && item.resource === 'changes' && item.kind === 'create' && item.refusal === null && !known.has(item.recordId),
+    )
+    return waiting.length === 0
+      ? records.changes
+      : [...records.changes, ...waiting.map((item) => ({ ...NEW_LINE, ...item.body, version: 0 }) as unknown as StoredChange)]
+  }, [items, records.changes, records.build.id])
+}
+
+const NEW_LINE = { count: 1, zone: null, touchesPower: false, place: null, cost: null, hours: null }
+
+const ledgerCsv = (rows: readonly LedgerRow[], unit: string) => ({
+  head: [
+    'Kind',
+    'Part',
+    'Count',
+    'Zone',
+    'State',
+    'Done at',
+    'How we know',
+    `Mass, all pieces (${unit})`,
+    `Spread (${unit})`,
+    'Typed',
+    'Saving',
+    'Cost',
+    'Hours',
+  ],
+  rows: rows.flatMap((row) =>
+    row.kind === 'group'
+      ? []
+      : [
+          [
+            row.change.kind,
+            row.change.name,
+            row.change.count,
+            row.change.zone,
+            row.change.state,
+            row.change.doneAt,
+            HOW_WORDS[row.figures.proof],
+            fromSi('mass', row.figures.massKg, unit),
+            fromSi('mass', row.figures.sdKg, unit),
+            row.change.values.at(-1)?.typed ?? null,
+            row.figures.saving,
+            row.change.cost,
+            row.change.hours,
+          ],
+        ],
+  ),
+})

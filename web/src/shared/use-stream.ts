@@ -1,0 +1,89 @@
+import type { DeviceEntry, DeviceEvent, DeviceReading, DynoSample, DynoStatus } from '@bold-ballast/contract'
+import { useEffect, useState } from 'react'
+import { readStored, writeStored } from '../data/stored.ts'
+
+/** A pull that a dyno was read through. */
+export interface LivePull {
+  readonly pullId: string
+  readonly samples: readonly DynoSample[]
+}
+
+export interface DeviceStream {
+  readonly state: DeviceEntry['state'] | 'serverAway' | 'opening'
+  /** Of a scale set. */
+  readonly reading: DeviceReading | null
+  /** Of a dyno. */
+  readonly status: DynoStatus | null
+  /** Of a dyno: its latest pulls, oldest first. */
+  readonly pulls: readonly LivePull[]
+  /** When it said something last. */
+  readonly at: string | null
+}
+
+const OPENING: DeviceStream = { state: 'opening', reading: null, status: null, pulls: [], at: null }
+const RETRY_MS = 2000
+/** As many as the server keeps. */
+const MOST_PULLS = 12
+
+/** Samples joined to those of the same pull; what was told before, after the stream was opened again, is not taken twice. Another pull comes last. */
+export function joinSamples(before: readonly LivePull[], { pullId, samples }: LivePull): readonly LivePull[] {
+  if (samples.length === 0) return before
+  const known = before.find((pull) => pull.pullId === pullId)
+  if (!known) return [...before.slice(1 - MOST_PULLS), { pullId, samples }]
+  const last = known.samples.at(-1)?.timeS ?? -1
+  const fresh = samples.filter(({ timeS }) => timeS > last)
+  return fresh.length === 0 ? before : before.map((pull) => (pull === known ? { pullId, samples: [...known.samples, ...fresh] } : pull))
+}
+
+function after(now: DeviceStream, event: DeviceEvent): DeviceStream {
+  switch (event.type) {
+    case 'state':
+      return { ...now, state: event.state }
+    case 'reading':
+      return { ...now, state: 'connected', reading: event.reading, at: event.at }
+    case 'status':
+      return { ...now, state: 'connected', status: event.status, at: event.at }
+    case 'samples':
+      return { ...now, state: 'connected', pulls: joinSamples(now.pulls, event), at: event.at }
+  }
+}
+
+const keyOf = (id: string) => `bold-ballast.pulls.${id}`
+
+/**
+ * What a device says, live. What it said is kept when the device or the server is lost, and both are looked for again; pulls that have ended are kept
+ * in this browser too, so that they outlive a server that was killed and a page that was loaded again.
+ */
+export function useStream(id: string | null): DeviceStream {
+  const [stream, setStream] = useState<DeviceStream>(OPENING)
+  useEffect(() => {
+    if (id === null) return
+    setStream({ ...OPENING, pulls: readStored(keyOf(id), OPENING.pulls) })
+    let source: EventSource
+    let retry: ReturnType<typeof setTimeout> | undefined
+    const open = () => {
+      source = new EventSource(`/api/devices/${id}/stream`)
+      source.onmessage = ({ data }) => {
+        const event = JSON.parse(data as string) as DeviceEvent
+        setStream((now) => after(now, event))
+      }
+      source.onerror = () => {
+        // Closed for good: the server answered that the device is not there, or answers nothing.
+        const isRefused = source.readyState === EventSource.CLOSED
+        setStream((now) => ({ ...now, state: isRefused ? 'lost' : 'serverAway' }))
+        if (isRefused) retry = setTimeout(open, RETRY_MS)
+      }
+    }
+    open()
+    return () => {
+      clearTimeout(retry)
+      source.close()
+    }
+  }, [id])
+  const { pulls } = stream
+  const isPulling = stream.status?.isPulling ?? true
+  useEffect(() => {
+    if (id !== null && !isPulling && pulls.length > 0) writeStored(keyOf(id), pulls)
+  }, [id, pulls, isPulling])
+  return stream
+}
