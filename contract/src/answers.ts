@@ -1,40 +1,13 @@
-import type { Board, BrokenRecord, BuildRecord, BuildRecords, describeCalculation, NextAction, PullFileReport, Working } from '@bold-ballast/core'
+import type { Board, BrokenRecord, BuildRecord, describeCalculation, NextAction, PullFileReport, RecordList, RecordOf, Working } from '@bold-ballast/core'
 import type { Meta, Stored } from './resources.ts'
 
 export type StoredBuild = BuildRecord & Meta
-type StoredList<Key extends keyof BuildRecords> = BuildRecords[Key] extends (infer Item)[] ? Stored<Item>[] : never
 
 /** All records of a build, as the API answers them. */
-export interface StoredRecords {
-  readonly build: StoredBuild
-  readonly stages: StoredList<'stages'>
-  readonly limits: StoredList<'limits'>
-  readonly targets: StoredList<'targets'>
-  readonly changes: StoredList<'changes'>
-  readonly expectations: StoredList<'expectations'>
-  readonly weighings: StoredList<'weighings'>
-  readonly inCars: StoredList<'inCars'>
-  readonly sessions: StoredList<'sessions'>
-  readonly pulls: StoredList<'pulls'>
-  readonly standings: StoredList<'standings'>
-  readonly zones: StoredList<'zones'>
-  readonly boxes: StoredList<'boxes'>
-  readonly lifts: StoredList<'lifts'>
-  readonly balanceSteps: StoredList<'balanceSteps'>
-  readonly sites: StoredList<'sites'>
-  readonly ballastAims: StoredList<'ballastAims'>
-  readonly photos: StoredList<'photos'>
-  readonly parts: StoredList<'parts'>
-  readonly partUses: StoredList<'partUses'>
-  readonly enginePlans: StoredList<'enginePlans'>
-  readonly pullPlans: StoredList<'pullPlans'>
-  readonly dynoMappings: StoredList<'dynoMappings'>
-}
+export type StoredRecords = { readonly build: StoredBuild } & { readonly [List in RecordList]: Stored<RecordOf<List>>[] }
 
 /** The records as they can be used, and those that cannot, which no sum contains. */
-export interface RecordsAnswer extends StoredRecords {
-  readonly broken: readonly BrokenRecord[]
-}
+export type RecordsAnswer = StoredRecords & { readonly broken: readonly BrokenRecord[] }
 
 /** One build in the Garage. */
 export interface GarageEntry {

@@ -1,5 +1,4 @@
-import { buildFields, gridCurveSchema, type RecordList, z } from '@bold-ballast/core'
-import { RESOURCE_FIELDS } from './resources.ts'
+import { buildFields, gridCurveSchema, KINDS, type RecordList, type RecordOf, z } from '@bold-ballast/core'
 
 export const BUILD_FILE_FORMAT = 'bold-ballast-build'
 /** Raised when a file of before can no longer be read as it is. */
@@ -27,27 +26,36 @@ const samplesSchema = z.strictObject({
 })
 
 const uuid = z.uuid()
-const recordSchema = <Fields extends Record<string, z.ZodType>>(fields: Fields) => z.strictObject({ ...fields, id: uuid, ...originFields })
+type Origin = z.output<z.ZodObject<typeof originFields>>
 
-const pullSchema = z.strictObject({
-  ...RESOURCE_FIELDS.pulls,
-  id: uuid,
-  ...originFields,
-  curve: gridCurveSchema,
-  /** Which way of working out curve and peaks made them; they are made anew from the samples where it is not this program's. */
-  curveVersion: z.int().positive().optional(),
-  samples: samplesSchema.nullable().default(null),
-})
+/** What the records of some lists have in a file beside their fields. */
+const MORE_IN_FILE: { readonly [List in RecordList]?: Readonly<Record<string, z.ZodType>> } = {
+  pulls: {
+    curve: gridCurveSchema,
+    /** Which way of working out curve and peaks made them; they are made anew from the samples where it is not this program's. */
+    curveVersion: z.int().positive().optional(),
+    samples: samplesSchema.nullable().default(null),
+  },
+  photos: {
+    /** Its bytes, beside this file. */
+    file: z.string().regex(/^photos\/[A-Za-z0-9._-]{1,120}\.(jpeg|png|webp)$/, 'name a picture in the folder "photos"'),
+  },
+}
 
-const photoSchema = z.strictObject({
-  ...RESOURCE_FIELDS.photos,
-  id: uuid,
-  ...originFields,
-  /** Its bytes, beside this file. */
-  file: z.string().regex(/^photos\/[A-Za-z0-9._-]{1,120}\.(jpeg|png|webp)$/, 'name a picture in the folder "photos"'),
-})
+interface MoreInFile {
+  readonly pulls: { readonly curveVersion?: number | undefined; readonly samples: z.output<typeof samplesSchema> | null }
+  readonly photos: { readonly file: string }
+}
 
-const listSchema = <Fields extends Record<string, z.ZodType>>(fields: Fields) => z.array(recordSchema(fields)).max(20_000).default([])
+type FileRecord<List extends RecordList> = RecordOf<List> & Origin & (List extends keyof MoreInFile ? MoreInFile[List] : unknown)
+type FileLists = { [List in RecordList]: z.ZodDefault<z.ZodArray<z.ZodType<FileRecord<List>>>> }
+
+const fileLists = Object.fromEntries(
+  KINDS.map(({ list, fields, mostInFile }) => {
+    const all = z.array(z.strictObject({ ...fields, id: uuid, ...originFields, ...MORE_IN_FILE[list] })).max(mostInFile)
+    return [list, list === 'stages' ? z.array(all.element).min(1).max(mostInFile) : all.default([])]
+  }),
+) as unknown as FileLists
 
 /** A build as a file: every live record in SI, with what was typed, its proofs and spreads. */
 export const buildFileSchema = z
@@ -56,28 +64,7 @@ export const buildFileSchema = z
     formatVersion: z.literal(BUILD_FILE_VERSION),
     exportedAt: instant.optional(),
     build: z.strictObject({ ...buildFields, id: uuid, ...originFields }),
-    stages: z.array(recordSchema(RESOURCE_FIELDS.stages)).min(1).max(100),
-    limits: listSchema(RESOURCE_FIELDS.limits),
-    targets: listSchema(RESOURCE_FIELDS.targets),
-    changes: listSchema(RESOURCE_FIELDS.changes),
-    expectations: listSchema(RESOURCE_FIELDS.expectations),
-    weighings: listSchema(RESOURCE_FIELDS.weighings),
-    inCars: listSchema(RESOURCE_FIELDS['in-cars']),
-    sessions: listSchema(RESOURCE_FIELDS.sessions),
-    pulls: z.array(pullSchema).max(20_000).default([]),
-    standings: listSchema(RESOURCE_FIELDS.standings),
-    zones: listSchema(RESOURCE_FIELDS.zones),
-    boxes: listSchema(RESOURCE_FIELDS.boxes),
-    lifts: listSchema(RESOURCE_FIELDS.lifts),
-    balanceSteps: listSchema(RESOURCE_FIELDS['balance-steps']),
-    sites: listSchema(RESOURCE_FIELDS.sites),
-    ballastAims: listSchema(RESOURCE_FIELDS['ballast-aims']),
-    photos: z.array(photoSchema).max(2000).default([]),
-    parts: listSchema(RESOURCE_FIELDS.parts),
-    partUses: listSchema(RESOURCE_FIELDS['part-uses']),
-    enginePlans: listSchema(RESOURCE_FIELDS['engine-plans']),
-    pullPlans: listSchema(RESOURCE_FIELDS['pull-plans']),
-    dynoMappings: listSchema(RESOURCE_FIELDS['dyno-mappings']),
+    ...fileLists,
   })
   .meta({
     title: 'Bold Ballast build file',

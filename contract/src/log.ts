@@ -1,5 +1,4 @@
-import { z } from '@bold-ballast/core'
-import type { ResourceName } from './resources.ts'
+import { type ResourceName, z } from '@bold-ballast/core'
 
 export const logQuerySchema = z.strictObject({
   /** Entries before this one; the latest when left out. */

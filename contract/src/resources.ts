@@ -1,58 +1,4 @@
-import {
-  balanceStepFields,
-  ballastAimFields,
-  boxFields,
-  buildFields,
-  changeFields,
-  dynoMappingFields,
-  enginePlanFields,
-  expectationFields,
-  inCarFields,
-  liftFields,
-  limitFields,
-  partFields,
-  partUseFields,
-  photoFields,
-  pullFields,
-  pullPlanFields,
-  sessionFields,
-  siteFields,
-  stageFields,
-  standingFields,
-  targetFields,
-  weighingFields,
-  z,
-  zoneFields,
-} from '@bold-ballast/core'
-
-/** Resources below a build, by the name they have in addresses. */
-export const RESOURCE_FIELDS = {
-  stages: stageFields,
-  limits: limitFields,
-  targets: targetFields,
-  changes: changeFields,
-  expectations: expectationFields,
-  weighings: weighingFields,
-  'in-cars': inCarFields,
-  sessions: sessionFields,
-  pulls: pullFields,
-  standings: standingFields,
-  zones: zoneFields,
-  boxes: boxFields,
-  lifts: liftFields,
-  'balance-steps': balanceStepFields,
-  sites: siteFields,
-  'ballast-aims': ballastAimFields,
-  photos: photoFields,
-  parts: partFields,
-  'part-uses': partUseFields,
-  'engine-plans': enginePlanFields,
-  'pull-plans': pullPlanFields,
-  'dyno-mappings': dynoMappingFields,
-} as const
-
-export type ResourceName = keyof typeof RESOURCE_FIELDS
-export const RESOURCE_NAMES = Object.keys(RESOURCE_FIELDS) as ResourceName[]
+import { type BatchResource, buildFields, dynoMappingKind, KINDS, z } from '@bold-ballast/core'
 
 const uuidField = { id: z.uuid() }
 const metaFields = {
@@ -64,7 +10,7 @@ const metaFields = {
   deletedAt: z.string().nullable(),
 }
 
-type Fields = Record<string, z.ZodType>
+type Fields = Readonly<Record<string, z.ZodType>>
 
 /** Fields of an update: each optional, and none filled in by a default, so that what is not sent stays as it is. */
 function patchFields(fields: Fields): Fields {
@@ -90,7 +36,7 @@ export const stageOrderSchema = z.strictObject({
 })
 
 /** Resources whose records can be written many at once: plain lists without files or places in an order. */
-export const BATCH_RESOURCES = ['changes', 'zones', 'boxes', 'sites', 'weighings', 'parts', 'part-uses'] as const satisfies readonly ResourceName[]
+export const BATCH_RESOURCES = KINDS.filter((kind) => kind.isBatchable).map((kind) => kind.address) as [BatchResource, ...BatchResource[]]
 
 /** Many writes as one: all of them or none, one entry in the log, and once for a batch id. */
 export const batchSchema = z.strictObject({
@@ -110,7 +56,7 @@ export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
 
 export const photoQuerySchema = z.strictObject({ id: z.uuid(), recordId: z.uuid(), name: z.string().trim().min(1).max(200) })
 
-const mappingSchema = dynoMappingFields.columns
+const mappingSchema = dynoMappingKind.fields.columns
 
 /** A mapping in an address: the columns as JSON. */
 const mappingText = z

@@ -1,5 +1,6 @@
 import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
-import { buildRecordsSchema, type EnginePlan } from '../src/records/records.ts'
+import type { EnginePlan } from '../src/records/engine-plan-kind.ts'
+import { buildRecordsSchema } from '../src/records/records.ts'
 
 export const LOSS = { ...EXAMPLE_PLAN.loss, isUsual: false }
 

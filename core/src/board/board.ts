@@ -1,5 +1,7 @@
 import { isMeasured, type Proof } from '../proof/quantity.ts'
-import type { BuildRecords, Limit, Metric, Target } from '../records/records.ts'
+import type { Metric } from '../records/metric-keys.ts'
+import type { Limit, Target } from '../records/plan-kinds.ts'
+import type { BuildRecords } from '../records/records.ts'
 import { withRatingLimit } from '../rooms/parts/rating-limits.ts'
 import { plannedPowerW } from '../rooms/power/power-at-stage.ts'
 import { unexplainedAt } from '../rooms/weight/unexplained.ts'

@@ -1,6 +1,7 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../test/worked-example.ts'
-import type { BuildRecords, Limit, Target } from '../records/records.ts'
+import type { Limit, Target } from '../records/plan-kinds.ts'
+import type { BuildRecords } from '../records/records.ts'
 import { makeCar } from '../stages/car.ts'
 import { makeBoard } from './board.ts'
 import { stageState } from './stage-state.ts'
@@ -16,6 +17,7 @@ const limit = (more: Partial<Limit>): Limit => ({
   value: 1200,
   source: 'classRule',
   fromStageId: 's0',
+  untilStageId: null,
   ...more,
 })
 const values = (records: BuildRecords = workedExample()) => new StageValues(makeCar(records))

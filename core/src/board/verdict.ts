@@ -1,5 +1,5 @@
 import { isMeasured } from '../proof/quantity.ts'
-import type { Limit, Target } from '../records/records.ts'
+import type { Limit, Target } from '../records/plan-kinds.ts'
 import { chanceOf, type StageValues, satisfies } from './stage-values.ts'
 
 export type TargetWord = 'met' | 'missed' | 'on course' | 'doubtful' | 'unlikely' | 'no plan'

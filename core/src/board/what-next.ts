@@ -1,6 +1,6 @@
 import { forecastMass } from '../mass/forecast.ts'
 import { isMeasured } from '../proof/quantity.ts'
-import type { Metric } from '../records/records.ts'
+import type { Metric } from '../records/metric-keys.ts'
 import { stageTouchesPower } from '../rooms/power/power-at-stage.ts'
 import { knownParts } from '../rooms/weight/mass-at-stage.ts'
 import { unexplainedAt } from '../rooms/weight/unexplained.ts'

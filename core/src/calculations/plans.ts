@@ -1,7 +1,7 @@
 import { planPulls } from '../dyno/pull-planner.ts'
 import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS } from '../dyno/wheel-to-crank.ts'
 import { RATING_KINDS, ratingChain } from '../engine/rating-chain.ts'
-import { enginePlanFields } from '../records/engine-plan-fields.ts'
+import { enginePlanKind } from '../records/engine-plan-kind.ts'
 import { PLAN_STEPS, workEnginePlan } from '../rooms/power/work-engine-plan.ts'
 import { z } from '../zod.ts'
 import { EXAMPLE_PLAN } from './example-plan.ts'
@@ -63,7 +63,7 @@ export const ratingChainCalculation = defineCalculation({
   },
 })
 
-const { id: _id, stageId: _stageId, ...planFields } = enginePlanFields
+const { id: _id, stageId: _stageId, ...planFields } = enginePlanKind.fields
 
 export const enginePlanCalculation = defineCalculation({
   name: 'engine.plan',

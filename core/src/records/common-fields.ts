@@ -13,3 +13,4 @@ const coordinateM = z.number().min(-10).max(10)
 /** Rearward of the front axle, left of the middle, above the ground. */
 export const placeSchema = z.strictObject({ xM: coordinateM, yM: coordinateM, zM: coordinateM })
 export const optionalPlace = placeSchema.nullable().default(null)
+export type Place = z.output<typeof placeSchema>

@@ -1,8 +1,8 @@
 import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
+import { listsOf, type Row } from './define-record.ts'
+import { KINDS, kindOf, type RecordList, recordName } from './kinds.ts'
 import { type BuildRecords, buildRecordsSchema } from './records.ts'
-
-export type RecordList = Exclude<keyof BuildRecords, 'build'>
 
 /** A stored record that cannot be used; it is left out of every sum and named wherever its build is shown. */
 export interface BrokenRecord {
@@ -12,46 +12,26 @@ export interface BrokenRecord {
   readonly reason: string
 }
 
-const LIST_SCHEMAS = Object.entries(buildRecordsSchema.shape).filter(([key]) => key !== 'build') as [RecordList, z.ZodType][]
-
-/** Which record of which list a field names. A part of another record goes out of sight with it; anything else without its stage is broken. */
-const REFERENCES: readonly { list: RecordList; field: string; target: RecordList; isPart: boolean }[] = [
-  { list: 'changes', field: 'stageId', target: 'stages', isPart: false },
-  { list: 'weighings', field: 'stageId', target: 'stages', isPart: false },
-  { list: 'sessions', field: 'stageId', target: 'stages', isPart: false },
-  { list: 'expectations', field: 'stageId', target: 'stages', isPart: true },
-  { list: 'standings', field: 'stageId', target: 'stages', isPart: true },
-  { list: 'standings', field: 'sessionId', target: 'sessions', isPart: true },
-  { list: 'pulls', field: 'sessionId', target: 'sessions', isPart: true },
-  { list: 'inCars', field: 'weighingId', target: 'weighings', isPart: true },
-  { list: 'inCars', field: 'changeId', target: 'changes', isPart: true },
-  { list: 'lifts', field: 'weighingId', target: 'weighings', isPart: true },
-  { list: 'balanceSteps', field: 'stageId', target: 'stages', isPart: true },
-  { list: 'ballastAims', field: 'stageId', target: 'stages', isPart: true },
-  { list: 'enginePlans', field: 'stageId', target: 'stages', isPart: true },
-  { list: 'pullPlans', field: 'stageId', target: 'stages', isPart: true },
-  { list: 'partUses', field: 'partId', target: 'parts', isPart: true },
-]
-
-type Row = Record<string, unknown> & { id: string }
-const nameOf = (row: Row): string => String(row.name ?? row.label ?? row.dynoName ?? row.metric ?? row.at ?? row.id)
+type Stored = Row & { readonly id: string }
 
 function whyUnreadable(error: z.ZodError): string {
   const issue = error.issues[0]
   return `${issue?.path.join('.') || 'the record'}: ${issue?.message ?? 'cannot be read'}`
 }
 
-const known = new WeakMap<Row, Row | string>()
+const known = new WeakMap<Stored, Stored | string>()
 
 /** A stored row as a record, or why it is none; worked out once for each row, because rows are never changed in place. */
-function readOnce(schema: z.core.$ZodType, row: Row): Row | string {
+function readOnce(schema: z.ZodType, row: Stored): Stored | string {
   const before = known.get(row)
   if (before !== undefined) return before
   const read = z.safeParse(schema, row)
-  const answer = read.success ? (read.data as Row) : whyUnreadable(read.error)
+  const answer = read.success ? (read.data as Stored) : whyUnreadable(read.error)
   known.set(row, answer)
   return answer
 }
+
+const SCHEMAS = KINDS.map((kind) => ({ ...kind, schema: z.object(kind.fields) as z.ZodType }))
 
 /**
  * The records of a build as calculations take them, and those that are broken: unreadable ones, and ones that name a record which is not there.
@@ -67,26 +47,40 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
   if (!build.success)
     throw new CalculationError('inconsistent', 'build', `The build's own record cannot be used: ${whyUnreadable(build.error)}. Correct it in the plan.`)
   const broken: BrokenRecord[] = []
-  const lists: Record<string, Row[]> = {}
-  for (const [list, schema] of LIST_SCHEMAS) {
-    const item = (schema instanceof z.ZodDefault ? schema.unwrap() : schema) as z.ZodArray
-    lists[list] = (stored[list] as readonly Row[]).flatMap((row): Row[] => {
-      const read = readOnce(item.element, row)
+  const lists: Record<string, Stored[]> = {}
+  for (const { list, schema } of SCHEMAS) {
+    lists[list] = (stored[list] as readonly Stored[]).flatMap((row): Stored[] => {
+      const read = readOnce(schema, row)
       if (typeof read !== 'string') return [read]
-      broken.push({ list, id: row.id, name: nameOf(row), reason: read })
+      broken.push({ list, id: row.id, name: recordName(list, row), reason: read })
       return []
     })
   }
   const leftOut = new Set(broken.map((record) => record.id))
-  for (const { list, field, target, isPart } of REFERENCES) {
-    const there = new Set(lists[target]?.map((row) => row.id))
-    lists[list] = (lists[list] as Row[]).filter((row) => {
-      if (there.has(row[field] as string)) return true
-      leftOut.add(row.id)
-      if (!isPart) broken.push({ list, id: row.id, name: nameOf(row), reason: 'its stage is not there' })
-      return false
-    })
-  }
+  const isBroken = new Set(leftOut)
+  for (const { list } of KINDS) dropStrays(list, lists, isBroken, broken, leftOut)
+
   if (lists.stages?.length === 0) throw new CalculationError('missing', 'stages', 'This build has no stage that can be read.')
   return { records: { build: build.data, ...lists } as unknown as BuildRecords, broken, leftOut }
+}
+
+/**
+ * Records that name one which is not there: parts of it are out of sight with it, what may do without forgets it, and anything else is broken.
+ * One that is there but cannot be read is missed only by records that cannot do without. Lists stand in `KINDS` so that what a record is part of has
+ * been looked at before.
+ */
+function dropStrays(list: RecordList, lists: Record<string, Stored[]>, isBroken: ReadonlySet<string>, broken: BrokenRecord[], leftOut: Set<string>): void {
+  for (const reference of kindOf(list).refs) {
+    const { field, whenGone, isOptional } = reference
+    const there = new Set(listsOf(reference).flatMap((other) => (lists[other] ?? []).map((row) => row.id)))
+    lists[list] = (lists[list] ?? []).flatMap((row): Stored[] => {
+      const named = row[field] as string | null | undefined
+      if (named === null || named === undefined || there.has(named) || (isOptional && isBroken.has(named))) return [row]
+      if (whenGone === 'forgets') return [{ ...row, [field]: null }]
+      leftOut.add(row.id)
+      const noun = kindOf(listsOf(reference)[0] as RecordList).noun
+      if (whenGone !== 'goesWith') broken.push({ list, id: row.id, name: recordName(list, row), reason: `its ${noun} is not there` })
+      return []
+    })
+  }
 }

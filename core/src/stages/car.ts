@@ -1,5 +1,8 @@
 import { estimateBias, type GuessBias, type GuessPair } from '../mass/estimate-bias.ts'
-import type { BuildRecords, Change, Place, Stage, Weighing } from '../records/records.ts'
+import type { Place } from '../records/common-fields.ts'
+import type { Stage } from '../records/plan-kinds.ts'
+import type { BuildRecords } from '../records/records.ts'
+import type { Change, Weighing } from '../records/weight-kinds.ts'
 import { isUnknown, type LineMass, lineMass } from './line-mass.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
 

@@ -1,6 +1,6 @@
 import { PAD_NAMES, type PadName } from '../mass/corners.ts'
 import { type CornerPlaces, type CornerRates, type PerCorner, perCorner } from '../mass/suspension.ts'
-import type { BuildRecord } from '../records/records.ts'
+import type { BuildRecord } from '../records/plan-kinds.ts'
 
 const axleOf = (name: PadName) => (PAD_NAMES.indexOf(name) < 2 ? 'front' : 'rear')
 

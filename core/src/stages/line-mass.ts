@@ -2,7 +2,7 @@ import { logSpread } from '../mass/estimate-bias.ts'
 import type { OpenPart } from '../mass/open-mass.ts'
 import { combineMeasurements } from '../proof/combine-measurements.ts'
 import type { Proof } from '../proof/quantity.ts'
-import type { Change, MassValue } from '../records/records.ts'
+import type { Change, MassValue } from '../records/weight-kinds.ts'
 
 /** The mass of a ledger line that stands, for all its pieces together, as typed (without the learned bias). */
 export interface LineMass {

@@ -1,7 +1,8 @@
 import { missingPads, PAD_NAMES, type Pads } from '../mass/corners.ts'
 import { BLOCK_ERROR_M, blockSpreadKg, type FloorFigures, floorFigures, joinPlacements, RIDE_RATE_N_PER_M } from '../mass/placements.ts'
 import { meanRideRateNPerM } from '../mass/suspension.ts'
-import type { BuildRecord, Weighing } from '../records/records.ts'
+import type { BuildRecord } from '../records/plan-kinds.ts'
+import type { Weighing } from '../records/weight-kinds.ts'
 import { quadrature } from '../stats/moments.ts'
 import { ratesOf } from './corner-springs.ts'
 

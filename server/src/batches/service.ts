@@ -1,17 +1,23 @@
-import { type BatchWrite, type batchSchema, createSchema, patchSchema, RESOURCE_FIELDS } from '@bold-ballast/contract'
-import type { z } from '@bold-ballast/core'
+import { type BatchWrite, type batchSchema, createSchema, patchSchema } from '@bold-ballast/contract'
+import { kindOf, type z } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read } from '../http/read.ts'
-import { type Actor, writeHistory } from '../records/history.ts'
+import { type RecordChange, writeHistory } from '../records/history.ts'
 import { fieldsOf, modelOf } from '../records/models.ts'
-import { applyRules, checkRemoval, storedContext } from '../records/rules.ts'
-import { findLocked, freshMeta, lockBuild, type Place, plain } from '../records/versioned.ts'
+import { patchRecord, type Removal, removeRecord } from '../records/removal.ts'
+import { applyRules, storedContext } from '../records/rules.ts'
+import { findLocked, freshMeta, keyOf, lockBuild, type Place, plain, requireFresh } from '../records/versioned.ts'
 
 type Row = Record<string, unknown>
-interface Written {
-  readonly before: Row | null
-  readonly after: Row
+/** The records of a batch that was written before, as the entry in the log holds them, one for each write. */
+function writtenBefore(after: unknown, writes: readonly BatchWrite[]): Row[] {
+  const records = new Map((after as { records: { record: Row }[] }).records.map(({ record }) => [record.id, record]))
+  return writes.flatMap((write): Row[] => {
+    const record = records.get(write.kind === 'create' ? write.body.id : write.id)
+    return record ? [record] : []
+  })
 }
 
 /** Many writes of one build as one: all or none, one entry in the log, and once for a batch id. */
@@ -26,12 +32,15 @@ export class BatchService {
     return this.knex.transaction(async (trx) => {
       await lockBuild(trx, buildId)
       const done = await trx('history').where({ importId: batchId }).first()
-      if (done) return (done.after as { records: { record: Row }[] }).records.map(({ record }) => record)
-      const written: Written[] = []
-      for (const [i, write] of writes.entries()) written.push(await this.writeOne(trx, actor, buildId, write, i))
-      const records = (side: (entry: Written) => Row | null) => ({
-        records: written.map((entry, i) => ({ resource: writes[i]?.resource, record: side(entry) })),
-      })
+      if (done) return writtenBefore(done.after, writes)
+      const written: Row[] = []
+      const all: RecordChange[] = []
+      for (const [i, write] of writes.entries()) {
+        const { record, companions } = await this.writeOne(trx, actor, buildId, write, i)
+        written.push(record.after)
+        all.push(...companions, record)
+      }
+      const records = (side: (entry: RecordChange) => Row | null) => ({ records: all.map((entry) => ({ resource: entry.resource, record: side(entry) })) })
       await writeHistory(trx, actor, {
         buildId,
         resource: writes[0]?.resource ?? 'changes',
@@ -41,11 +50,11 @@ export class BatchService {
         after: records(({ after }) => after),
         importId: batchId,
       })
-      return written.map(({ after }) => after)
+      return written
     })
   }
 
-  private async writeOne(trx: Knex, actor: Actor, buildId: string, write: BatchWrite, i: number): Promise<Written> {
+  private async writeOne(trx: Knex, actor: Actor, buildId: string, write: BatchWrite, i: number): Promise<Removal> {
     const place: Place = { model: modelOf(write.resource), resource: write.resource, buildId }
     try {
       return await this.writeIn(trx, actor, place, write)
@@ -56,28 +65,25 @@ export class BatchService {
     }
   }
 
-  private async writeIn(trx: Knex, actor: Actor, place: Place, write: BatchWrite): Promise<Written> {
+  private async writeIn(trx: Knex, actor: Actor, place: Place, write: BatchWrite): Promise<Removal> {
     const { buildId, model } = place
+    const { list, fields: known } = kindOf(write.resource)
     const context = storedContext(trx, buildId, actor.now)
     if (write.kind === 'create') {
-      const body = read(createSchema(RESOURCE_FIELDS[write.resource]), write.body) as Row & { id: string }
+      const body = read(createSchema(known), write.body) as Row & { id: string }
       const next = await applyRules(context, write.resource, undefined, body)
-      if (await model.query(trx).findById(body.id)) throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')
-      return { before: null, after: plain(await model.query(trx).insertAndFetch({ ...next, buildId, ...freshMeta(actor) })) }
+      if (await model.query(trx).findById(keyOf(place, body.id)))
+        throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')
+      const made = plain(await model.query(trx).insertAndFetch({ ...next, buildId, ...freshMeta(actor) }))
+      return { record: { resource: write.resource, before: null, after: made }, companions: [] }
     }
     const before = await findLocked(trx, place, write.id)
     if (before.deletedAt !== null) throw new AppError('not-found', 'It was deleted. Put it back first.')
-    const { version, ...fields } =
-      write.kind === 'update' ? (read(patchSchema(RESOURCE_FIELDS[write.resource]), write.body) as Row) : { version: write.version }
-    if (before.version !== version)
-      throw new AppError('stale', `${String(before.updatedBy)} changed it in the meantime. Look at both and choose.`, { current: before })
-    const meta = { version: (before.version as number) + 1, updatedAt: actor.now, updatedBy: actor.person }
-    if (write.kind === 'remove') {
-      await checkRemoval(context, write.resource, before)
-      return { before, after: plain(await model.query(trx).patchAndFetchById(write.id, { deletedAt: actor.now, ...meta })) }
-    }
+    const { version, ...fields } = write.kind === 'update' ? (read(patchSchema(known), write.body) as Row) : { version: write.version }
+    requireFresh(before, version as number)
+    if (write.kind === 'remove') return removeRecord(trx, actor, write.resource, before)
     const next = await applyRules(context, write.resource, before, { ...fieldsOf(write.resource, before), ...fields })
     const { id: _, ...changed } = next
-    return { before, after: plain(await model.query(trx).patchAndFetchById(write.id, { ...changed, ...meta })) }
+    return { record: await patchRecord(trx, actor, list, before, changed), companions: [] }
   }
 }

@@ -6,10 +6,9 @@ import {
   type BuildFile,
   type BuildFileRecord,
   photoFileName,
-  RECORD_LISTS,
   samplesFileName,
 } from '@bold-ballast/contract'
-import type { Channel } from '@bold-ballast/core'
+import { type Channel, KINDS } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import yazl from 'yazl'
 import { answerRecords, type OpenBuild } from '../builds/open-builds.ts'
@@ -29,13 +28,18 @@ function fileRecord({ buildId: _b, updatedAt: _a, updatedBy: _u, deletedAt: _d, 
 /** The build as a build file; broken records are left out, because no program could read them. */
 export async function buildFileOf(knex: Knex, open: OpenBuild, exportedAt: string): Promise<BuildFile> {
   const stored = answerRecords(open)
+  const buildId = stored.build.id
   const pullIds = stored.pulls.map((pull) => pull.id)
-  const versions = (await knex('pulls').whereIn('id', pullIds).select('id', 'curveVersion')) as { id: string; curveVersion: number }[]
+  const versions = (await knex('pulls').where({ buildId }).whereIn('id', pullIds).select('id', 'curveVersion')) as { id: string; curveVersion: number }[]
   const versionOf = new Map(versions.map((row) => [row.id, row.curveVersion]))
   const channels = new Map<string, Omit<Channel, 'values'>[]>()
-  const rows = (await knex('pull_channels').whereIn('pullId', pullIds).orderBy(['pullId', 'position']).select('pullId', 'role', 'name', 'unit')) as ChannelRow[]
+  const rows = (await knex('pull_channels')
+    .where({ buildId })
+    .whereIn('pullId', pullIds)
+    .orderBy(['pullId', 'position'])
+    .select('pullId', 'role', 'name', 'unit')) as ChannelRow[]
   for (const { pullId, role, name, unit } of rows) channels.set(pullId, [...(channels.get(pullId) ?? []), { role, name, unit }])
-  const lists = RECORD_LISTS.map((list) => [list, (stored[list] as unknown as Record<string, unknown>[]).map(fileRecord)] as const)
+  const lists = KINDS.map(({ list }) => [list, (stored[list] as unknown as Record<string, unknown>[]).map(fileRecord)] as const)
   const samples = (id: string) => (channels.has(id) ? { file: samplesFileName(id), channels: channels.get(id) } : null)
   return {
     format: BUILD_FILE_FORMAT,
@@ -48,8 +52,8 @@ export async function buildFileOf(knex: Knex, open: OpenBuild, exportedAt: strin
   } as unknown as BuildFile
 }
 
-async function* samplesOf(knex: Knex, pullId: string): AsyncGenerator<string> {
-  yield* samplesCsv(await storedChannels(knex, pullId))
+async function* samplesOf(knex: Knex, buildId: string, pullId: string): AsyncGenerator<string> {
+  yield* samplesCsv(await storedChannels(knex, buildId, pullId))
 }
 
 /** The archive of a build: the build file and a CSV of samples for each pull, made as it is sent. */
@@ -58,12 +62,12 @@ export function buildArchive(knex: Knex, file: BuildFile): Readable {
   const mtime = new Date(file.exportedAt ?? 0)
   zip.addBuffer(Buffer.from(`${JSON.stringify(file, null, 1)}\n`), BUILD_FILE_NAME, { mtime })
   for (const { id, samples } of file.pulls) {
-    if (samples) zip.addReadStreamLazy(samples.file, { mtime }, (done) => done(null, Readable.from(samplesOf(knex, id))))
+    if (samples) zip.addReadStreamLazy(samples.file, { mtime }, (done) => done(null, Readable.from(samplesOf(knex, file.build.id, id))))
   }
   for (const { id, file: name } of file.photos) {
     zip.addReadStreamLazy(name, { mtime, compress: false }, (done) => {
       const bytes = async function* () {
-        yield await photoBytes(knex, id)
+        yield await photoBytes(knex, file.build.id, id)
       }
       done(null, Readable.from(bytes()))
     })

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
-import { type BuildFile, RECORD_LISTS } from '@bold-ballast/contract'
+import type { BuildFile } from '@bold-ballast/contract'
+import { KINDS } from '@bold-ballast/core'
 
 /** An id made of an import and an old id: the same import sent twice gives the same ids. */
 function derivedId(importId: string, id: string): string {
@@ -16,9 +17,9 @@ function replaceIds(value: unknown, ids: ReadonlyMap<string, string>): unknown {
 
 /** The same build under ids of its own, wherever one record names another; the order of its records stays. */
 export function withNewIds(file: BuildFile, importId: string): BuildFile {
-  const old = [file.build.id, ...RECORD_LISTS.flatMap((list) => file[list].map((record) => record.id))]
+  const old = [file.build.id, ...KINDS.flatMap(({ list }) => file[list].map((record) => record.id))]
   const renamed = replaceIds(file, new Map(old.map((id) => [id, derivedId(importId, id)]))) as BuildFile
-  for (const list of RECORD_LISTS) {
+  for (const { list } of KINDS) {
     // Records of one moment are ordered by id; under new ids they are set a millisecond apart instead.
     let last = Number.NEGATIVE_INFINITY
     for (const record of renamed[list]) {

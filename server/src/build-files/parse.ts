@@ -1,4 +1,5 @@
-import { BUILD_FILE_FORMAT, BUILD_FILE_NAME, BUILD_FILE_VERSION, type BuildFile, buildFileSchema, RECORD_LISTS } from '@bold-ballast/contract'
+import { BUILD_FILE_FORMAT, BUILD_FILE_NAME, BUILD_FILE_VERSION, type BuildFile, buildFileSchema } from '@bold-ballast/contract'
+import { KINDS } from '@bold-ballast/core'
 import { AppError, badInput } from '../http/problem.ts'
 import { type BuildFileSource, zipRefusal } from './source.ts'
 
@@ -67,7 +68,7 @@ function parseJson(text: string): unknown {
 
 function checkIds(file: BuildFile): void {
   const seen = new Map<string, string>([[file.build.id, 'the build']])
-  for (const list of RECORD_LISTS) {
+  for (const { list } of KINDS) {
     file[list].forEach((record, i) => {
       const other = seen.get(record.id)
       if (other)

@@ -1,5 +1,5 @@
-import { type BuildFile, type BuildFileRecord, type FileChange, LIST_RESOURCES, RECORD_LISTS, RESOURCE_FIELDS } from '@bold-ballast/contract'
-import { buildFields, type RecordList } from '@bold-ballast/core'
+import type { BuildFile, BuildFileRecord, FileChange } from '@bold-ballast/contract'
+import { buildFields, KINDS, kindOf, type RecordList, recordName } from '@bold-ballast/core'
 import { sameFields } from '../records/versioned.ts'
 
 export type Row = Record<string, unknown> & { id: string; version: number; deletedAt: string | null }
@@ -14,18 +14,11 @@ export interface PlannedWrite {
   readonly change: FileChange
 }
 
-const KNOWN: Record<string, Record<string, unknown>> = {
-  build: buildFields,
-  ...Object.fromEntries(RECORD_LISTS.map((list) => [list, RESOURCE_FIELDS[LIST_RESOURCES[list]]])),
-}
-const known = (list: RecordList | 'build') => KNOWN[list] as Record<string, unknown>
+const known = (list: RecordList | 'build'): Readonly<Record<string, unknown>> => (list === 'build' ? buildFields : kindOf(list).fields)
 
 /** Only the fields of a record, without who made it and where its samples are. */
 export const fileFields = (list: RecordList | 'build', record: BuildFileRecord) =>
   Object.fromEntries(Object.entries(record).filter(([key]) => key in known(list))) as Record<string, unknown> & { id: string }
-
-export const recordName = (record: Record<string, unknown>): string =>
-  String(record.name ?? record.dynoName ?? record.label ?? record.metric ?? record.at ?? record.id)
 
 function changedFields(list: RecordList | 'build', before: Row, fields: Record<string, unknown>): FileChange['fields'] {
   return Object.keys(known(list))
@@ -35,7 +28,7 @@ function changedFields(list: RecordList | 'build', before: Row, fields: Record<s
 
 function planRecord(list: RecordList | 'build', record: BuildFileRecord, before: Row | undefined): PlannedWrite | null {
   const fields = fileFields(list, record)
-  const change = { list, id: record.id, name: recordName(record), fields: [], changedHere: false } as const
+  const change = { list, id: record.id, name: recordName(list, record), fields: [], changedHere: false } as const
   if (!before) return { list, before: null, fields, record, change: { ...change, kind: 'added' } }
   const changed = changedFields(list, before, fields)
   const changedHere = record.version !== undefined && before.version > record.version
@@ -50,13 +43,13 @@ function planRecord(list: RecordList | 'build', record: BuildFileRecord, before:
 export function planUpdate(file: BuildFile, build: Row, stored: StoredLists, deletesMissing: boolean): { writes: PlannedWrite[]; unchangedCount: number } {
   const plans = [
     planRecord('build', file.build, build),
-    ...RECORD_LISTS.flatMap((list) => {
+    ...KINDS.flatMap(({ list }) => {
       const here = new Map(stored[list].map((row) => [row.id, row]))
       return (file[list] as readonly BuildFileRecord[]).map((record) => planRecord(list, record, here.get(record.id)))
     }),
   ]
   const writes = plans.filter((plan) => plan !== null)
-  const gone = deletesMissing ? RECORD_LISTS.flatMap((list) => missingFrom(list, file, stored)) : []
+  const gone = deletesMissing ? KINDS.flatMap(({ list }) => missingFrom(list, file, stored)) : []
   return { writes: [...writes, ...gone], unchangedCount: plans.length - writes.length }
 }
 
@@ -71,7 +64,7 @@ function missingFrom(list: RecordList, file: BuildFile, stored: StoredLists): Pl
             before,
             fields: null,
             record: null,
-            change: { list, id: before.id, name: recordName(before), kind: 'deleted', fields: [], changedHere: false },
+            change: { list, id: before.id, name: recordName(list, before), kind: 'deleted', fields: [], changedHere: false },
           },
         ],
   )

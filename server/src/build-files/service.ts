@@ -1,21 +1,14 @@
-import {
-  type BuildFile,
-  type BuildFileRecord,
-  type BuildFileReport,
-  type FileChange,
-  LIST_RESOURCES,
-  RECORD_LISTS,
-  type ResourceName,
-} from '@bold-ballast/contract'
-import { CURVE_VERSION, type RecordList } from '@bold-ballast/core'
+import type { BuildFile, BuildFileRecord, BuildFileReport, FileChange } from '@bold-ballast/contract'
+import { CURVE_VERSION, KINDS, kindOf, type RecordList, type ResourceName, type RuleContext, recordName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { insertPhotoBytes, photoTypeOf } from '../photos/photo-bytes.ts'
 import { insertSamples } from '../pull-files/channels.ts'
 import { rebuildPull } from '../pull-files/rebuild-curves.ts'
-import { type Actor, writeHistory } from '../records/history.ts'
+import { writeHistory } from '../records/history.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
-import { applyRules, type RuleContext } from '../records/rules.ts'
+import { applyRules } from '../records/rules.ts'
 import { lockBuild, plain } from '../records/versioned.ts'
 import { withNewIds } from './new-ids.ts'
 import { parseBuildFile } from './parse.ts'
@@ -66,16 +59,16 @@ export class BuildFileService {
 
   private async addBuild(trx: Knex, actor: Actor, source: BuildFileSource, original: BuildFile, wish: ImportWish): Promise<BuildFileReport> {
     const isHere = (await BuildModel.query(trx).findById(original.build.id)) !== undefined
-    const getsNewIds = isHere || (await anyIdTaken(trx, original))
-    const file = getsNewIds ? withNewIds(original, wish.importId) : original
+    // Ids of records count within their build alone, so they stay as long as the build's own is free.
+    const file = isHere ? withNewIds(original, wish.importId) : original
     const buildId = file.build.id
     const stamp = stamps(actor)
     await BuildModel.query(trx).insert({ ...fileFields('build', file.build), ...stamp(file.build) })
     const context = memoryContext(file, actor.now)
-    for (const list of RECORD_LISTS) await insertRecords(trx, context, buildId, list, file[list] as BuildFileRecord[], stamp)
-    const sampleCount = await storeSamples(trx, source, file.pulls)
-    await storePhotos(trx, source, file.photos)
-    const report = makeReport(file, 'new', { isHere, getsNewIds, sampleCount, unchangedCount: 0, changes: [] })
+    for (const { list } of KINDS) await insertRecords(trx, context, buildId, list, file[list] as BuildFileRecord[], stamp)
+    const sampleCount = await storeSamples(trx, buildId, source, file.pulls)
+    await storePhotos(trx, buildId, source, file.photos)
+    const report = makeReport(file, 'new', { isHere, getsNewIds: isHere, sampleCount, unchangedCount: 0, changes: [] })
     await writeHistory(trx, actor, {
       buildId,
       resource: 'builds',
@@ -102,11 +95,13 @@ export class BuildFileService {
     const isAdded = (list: RecordList, { id }: { id: string }) => writes.some((write) => write.list === list && write.before === null && write.change.id === id)
     const sampleCount = await storeSamples(
       trx,
+      buildId,
       source,
       file.pulls.filter((pull) => isAdded('pulls', pull)),
     )
     await storePhotos(
       trx,
+      buildId,
       source,
       file.photos.filter((photo) => isAdded('photos', photo)),
     )
@@ -129,14 +124,14 @@ export class BuildFileService {
   }
 }
 
-export const resourceOf = (list: RecordList | 'build'): ResourceName | 'builds' => (list === 'build' ? 'builds' : LIST_RESOURCES[list])
+export const resourceOf = (list: RecordList | 'build'): ResourceName | 'builds' => (list === 'build' ? 'builds' : kindOf(list).address)
 
 function makeReport(
   file: BuildFile,
   as: 'new' | 'update',
   rest: { isHere: boolean; getsNewIds: boolean; sampleCount: number; unchangedCount: number; changes: readonly FileChange[] },
 ): BuildFileReport {
-  const counts = Object.fromEntries(RECORD_LISTS.map((list) => [list, file[list].length])) as unknown as BuildFileReport['counts']
+  const counts = Object.fromEntries(KINDS.map(({ list }) => [list, file[list].length])) as unknown as BuildFileReport['counts']
   return { as, buildId: file.build.id, name: file.build.name, counts, ...rest }
 }
 
@@ -157,10 +152,10 @@ function stamps(actor: Actor) {
 async function ruled(context: RuleContext, list: RecordList, fields: Record<string, unknown> & { id: string }): Promise<Record<string, unknown>> {
   if (list === 'stages') return fields
   try {
-    return await applyRules(context, LIST_RESOURCES[list], undefined, fields)
+    return await applyRules(context, list, undefined, fields)
   } catch (error) {
     if (!(error instanceof AppError)) throw error
-    throw new AppError(error.code, `${list}, "${String(fields.name ?? fields.dynoName ?? fields.metric ?? fields.id)}": ${error.message}`, {
+    throw new AppError(error.code, `${list}, "${recordName(list, fields)}": ${error.message}`, {
       errors: error.errors.map(({ path, message }) => ({ path: `${list}.${path}`, message })),
     })
   }
@@ -182,7 +177,7 @@ async function insertRecords(
   for (const record of records)
     rows.push({ ...(await ruled(context, list, fileFields(list, record))), ...pullColumns(list, record), buildId, ...stamp(record) })
   for (let from = 0; from < rows.length; from += INSERT_ROWS)
-    await modelOf(LIST_RESOURCES[list])
+    await modelOf(list)
       .query(trx)
       .insert(rows.slice(from, from + INSERT_ROWS))
 }
@@ -194,7 +189,7 @@ async function writePlanned(trx: Knex, actor: Actor, context: RuleContext, build
   const order = writes.map((_, i) => i).sort((a, b) => Number(writes[a]?.fields !== null) - Number(writes[b]?.fields !== null) || a - b)
   for (const i of order) {
     const { list, before, fields, record } = writes[i] as PlannedWrite
-    const model = list === 'build' ? BuildModel : modelOf(LIST_RESOURCES[list])
+    const model = list === 'build' ? BuildModel : modelOf(list)
     if (before === null && list !== 'build' && record) {
       const row = { ...(await ruled(context, list, fileFields(list, record))), ...pullColumns(list, record), buildId, ...stamp(record) }
       after[i] = plain(await model.query(trx).insertAndFetch(row))
@@ -203,49 +198,41 @@ async function writePlanned(trx: Knex, actor: Actor, context: RuleContext, build
     const next = fields === null ? { deletedAt: actor.now } : { ...(list === 'build' ? fields : await ruled(context, list, fields)), deletedAt: null }
     const { id: _, ...changed } = next as Record<string, unknown>
     const meta = { version: (before?.version ?? 0) + 1, updatedAt: actor.now, updatedBy: actor.person }
-    after[i] = plain(await model.query(trx).patchAndFetchById(before?.id as string, { ...changed, ...meta }))
+    after[i] = plain(await model.query(trx).patchAndFetchById(list === 'build' ? buildId : [buildId, before?.id as string], { ...changed, ...meta }))
   }
   return after
 }
 
 /** Reads the samples of pulls one after another and stores them; curve and peaks made another way than this program's are made anew. */
-async function storeSamples(trx: Knex, source: BuildFileSource, pulls: BuildFile['pulls']): Promise<number> {
+async function storeSamples(trx: Knex, buildId: string, source: BuildFileSource, pulls: BuildFile['pulls']): Promise<number> {
   let count = 0
   for (const pull of pulls) {
     if (!pull.samples) continue
     const channels = await readSamples(await source.open(pull.samples.file), pull.samples.file, pull.samples.channels)
-    await insertSamples(trx, [{ pullId: pull.id, channels }])
-    if (pull.curveVersion !== CURVE_VERSION) await rebuildPull(trx, pull.id, pull.label, channels)
+    await insertSamples(trx, buildId, [{ pullId: pull.id, channels }])
+    if (pull.curveVersion !== CURVE_VERSION) await rebuildPull(trx, buildId, pull.id, pull.label, channels)
     count += channels[0]?.values.length ?? 0
   }
   return count
 }
 
 /** Stores the pictures whose records were just made; each must be the kind of picture that its record says. */
-async function storePhotos(trx: Knex, source: BuildFileSource, photos: BuildFile['photos']): Promise<void> {
+async function storePhotos(trx: Knex, buildId: string, source: BuildFileSource, photos: BuildFile['photos']): Promise<void> {
   for (const { id, file, mediaType, byteCount } of photos) {
     const chunks: Buffer[] = []
     for await (const chunk of await source.open(file)) chunks.push(chunk as Buffer)
     const bytes = Buffer.concat(chunks)
     if (photoTypeOf(bytes) !== mediaType || bytes.length !== byteCount)
       throw new AppError('bad-input', `${file} is not the picture its record names: another kind or size. Export the build again.`)
-    await insertPhotoBytes(trx, id, bytes)
+    await insertPhotoBytes(trx, buildId, id, bytes)
   }
-}
-
-async function anyIdTaken(trx: Knex, file: BuildFile): Promise<boolean> {
-  for (const list of RECORD_LISTS) {
-    const ids = file[list].map((record) => record.id)
-    if (ids.length > 0 && (await modelOf(LIST_RESOURCES[list]).query(trx).whereRaw('id = ANY(?)', [ids]).resultSize()) > 0) return true
-  }
-  return false
 }
 
 /** Every record of a build, deleted ones too. */
 async function storedLists(trx: Knex, buildId: string): Promise<StoredLists> {
   const lists: Record<string, Row[]> = {}
-  for (const list of RECORD_LISTS) {
-    const found = await modelOf(LIST_RESOURCES[list]).query(trx).where({ buildId }).orderBy(['createdAt', 'id'])
+  for (const { list } of KINDS) {
+    const found = await modelOf(list).query(trx).where({ buildId }).orderBy(['createdAt', 'id'])
     lists[list] = found.map((record) => plain(record) as Row)
   }
   return lists as unknown as StoredLists
@@ -253,27 +240,26 @@ async function storedLists(trx: Knex, buildId: string): Promise<StoredLists> {
 
 type AnyRow = Record<string, unknown> & { id: string }
 
-function contextOf(lists: Partial<Record<ResourceName, readonly AnyRow[]>>, now: string): RuleContext {
+function contextOf(lists: Partial<Record<RecordList, readonly AnyRow[]>>, now: string): RuleContext {
   const byId = new Map(Object.entries(lists).map(([resource, rows]) => [resource, new Map(rows.map((row) => [row.id, row]))]))
   return {
     now,
-    live: async (resource, where) => {
+    live: async (list, where) => {
       const { id, ...rest } = where
-      const rows = id === undefined ? (lists[resource] ?? []) : [byId.get(resource)?.get(id as string)].filter((row) => row !== undefined)
+      const rows = id === undefined ? (lists[list as RecordList] ?? []) : [byId.get(list)?.get(id as string)].filter((row) => row !== undefined)
       return rows.filter((row) => Object.entries(rest).every(([key, value]) => row[key] === value))
     },
   }
 }
 
-const memoryContext = (file: BuildFile, now: string) =>
-  contextOf(Object.fromEntries(RECORD_LISTS.map((list) => [LIST_RESOURCES[list], file[list] as readonly AnyRow[]])), now)
+const memoryContext = (file: BuildFile, now: string) => contextOf(Object.fromEntries(KINDS.map(({ list }) => [list, file[list] as readonly AnyRow[]])), now)
 
 /** The build as it will be: the file's records, and those that are only here and stay. */
 function mergedContext(file: BuildFile, stored: StoredLists, deletesMissing: boolean, now: string): RuleContext {
-  const lists = RECORD_LISTS.map((list) => {
+  const lists = KINDS.map(({ list }) => {
     const named = new Set(file[list].map((record) => record.id))
     const stay = deletesMissing ? [] : stored[list].filter((row) => row.deletedAt === null && !named.has(row.id))
-    return [LIST_RESOURCES[list], [...(file[list] as readonly AnyRow[]), ...stay]] as const
+    return [list, [...(file[list] as readonly AnyRow[]), ...stay]] as const
   })
   return contextOf(Object.fromEntries(lists), now)
 }

@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import { RESOURCE_NAMES } from '@bold-ballast/contract'
+import { KINDS } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { buildBody, makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
 
 let server: TestServer
 let away: TestServer
 let path = ''
+const RESOURCE_NAMES = KINDS.map((kind) => kind.address)
 beforeAll(async () => {
   server = await startTestServer()
   away = await startTestServer()

@@ -1,4 +1,5 @@
-import { isListEntry, type LogAction, type ResourceName } from '@bold-ballast/contract'
+import { isListEntry, type LogAction } from '@bold-ballast/contract'
+import type { ResourceName } from '@bold-ballast/core'
 
 export type Row = Record<string, unknown> & { id: string; version: number; deletedAt: string | null }
 
@@ -10,6 +11,7 @@ export interface HistoryRow {
   readonly action: LogAction
   readonly before: unknown
   readonly after: unknown
+  readonly companions: readonly RecordPair[] | null
   readonly at: string
   readonly by: string
   readonly undoes: number | null
@@ -26,10 +28,16 @@ interface Batch {
   readonly records?: readonly { readonly resource: ResourceName | 'builds'; readonly record: Row | null }[]
 }
 
-/** The records that an entry changed: one, or many where it was an import or a new order. Empty for a build that came whole out of a file. */
-export function pairsOf(entry: HistoryRow): RecordPair[] {
+/** The record that an entry is about; many where it was an import, a batch or a new order, and none for a build that came whole out of a file. */
+export function namedPairs(entry: HistoryRow): RecordPair[] {
   const [before, after] = [entry.before as Batch | Row | null, entry.after as Batch | Row]
   if (!isListEntry(entry.action)) return [{ resource: entry.resource, before: before as Row | null, after: after as Row }]
   const was = (before as Batch | null)?.records ?? []
   return ((after as Batch).records ?? []).map(({ resource, record }, i) => ({ resource, before: was[i]?.record ?? null, after: record as Row }))
+}
+
+/** Every record that an entry changed, in the order in which they were written: what goes along goes first, and comes back last. */
+export function pairsOf(entry: HistoryRow): RecordPair[] {
+  const [named, along] = [namedPairs(entry), entry.companions ?? []]
+  return entry.action === 'restore' ? [...named, ...along] : [...along, ...named]
 }

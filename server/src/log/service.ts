@@ -1,12 +1,14 @@
-import { isListEntry, type LogAction, type LogEntry, type LogPage, type ResourceName } from '@bold-ballast/contract'
+import { isListEntry, type LogAction, type LogEntry, type LogPage } from '@bold-ballast/contract'
+import { kindOf, type ResourceName, recordName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
-import { recordName } from '../build-files/plan-import.ts'
+import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
-import { type Actor, writeHistory } from '../records/history.ts'
+import { type RecordChange, writeHistory } from '../records/history.ts'
 import { BuildModel, fieldsOf, modelOf } from '../records/models.ts'
-import { applyRules, checkRemoval, storedContext } from '../records/rules.ts'
+import { patchRecord, removeRecord } from '../records/removal.ts'
+import { applyRules, storedContext } from '../records/rules.ts'
 import { lockBuild, plain, sameFields } from '../records/versioned.ts'
-import { type HistoryRow, pairsOf, type RecordPair, type Row } from './pairs.ts'
+import { type HistoryRow, namedPairs, pairsOf, type RecordPair, type Row } from './pairs.ts'
 
 const INVERSE: Record<LogAction, LogAction> = {
   create: 'remove',
@@ -41,7 +43,7 @@ export class LogService {
     if (before !== undefined) query.where('id', '<', before)
     const rows = (await query.limit(limit + 1)) as HistoryRow[]
     const shown = rows.slice(0, limit)
-    const now = await this.current(this.knex, shown.flatMap(pairsOf))
+    const now = await this.current(this.knex, buildId, shown.flatMap(pairsOf))
     const undone = await this.knex('history')
       .where({ buildId })
       .whereIn(
@@ -58,11 +60,12 @@ export class LogService {
   }
 
   /** The records of these pairs as they stand, by id. */
-  private async current(db: Knex, pairs: readonly RecordPair[]): Promise<Map<string, Row>> {
+  private async current(db: Knex, buildId: string, pairs: readonly RecordPair[]): Promise<Map<string, Row>> {
     const found = new Map<string, Row>()
     for (const resource of new Set(pairs.map((pair) => pair.resource))) {
       const ids = pairs.filter((pair) => pair.resource === resource).map((pair) => pair.after.id)
-      for (const record of await modelFor(resource).query(db).whereRaw('id = ANY(?)', [ids])) found.set(record.id, plain(record) as Row)
+      const query = modelFor(resource).query(db).whereRaw('id = ANY(?)', [ids])
+      for (const record of await (resource === 'builds' ? query : query.where({ buildId }))) found.set(record.id, plain(record) as Row)
     }
     return found
   }
@@ -76,50 +79,48 @@ export class LogService {
       if (entry.resource === 'builds' && entry.before === null) return this.undoBuild(trx, actor, entry)
       await lockBuild(trx, buildId)
       const pairs = pairsOf(entry)
-      const now = await this.current(trx, pairs)
+      const now = await this.current(trx, buildId, pairs)
       const moved = pairs.find((pair) => !isAsLeft(pair.after, now.get(pair.after.id)))
       if (moved) {
         const current = now.get(moved.after.id)
         throw new AppError('stale', movedOn(moved, current), { current })
       }
-      const results: Row[] = []
+      const done: RecordChange[] = []
       // Last made, first taken back, so that nothing is left that rests on what goes.
-      for (const pair of pairs.toReversed()) results.unshift(await this.putBack(trx, actor, buildId, pair, now.get(pair.after.id) as Row))
-      const isBatch = isListEntry(entry.action)
-      const records = (side: readonly Row[]) => ({ records: pairs.map(({ resource }, i) => ({ resource, record: side[i] })) })
-      const before = pairs.map((pair) => now.get(pair.after.id) as Row)
+      const leaving = new Set(pairs.filter((pair) => !wasThere(pair)).map((pair) => pair.after.id))
+      for (const pair of pairs.toReversed()) done.push(...(await this.putBack(trx, actor, buildId, pair, now.get(pair.after.id) as Row, leaving)))
+      const isList = isListEntry(entry.action)
+      const side = (of: (change: RecordChange) => unknown) => ({ records: done.map((change) => ({ resource: change.resource, record: of(change) })) })
+      const own = done.find((change) => change.after.id === entry.recordId) as RecordChange
       await writeHistory(trx, actor, {
         buildId,
         resource: entry.resource,
         recordId: entry.recordId,
         action: INVERSE[entry.action],
-        before: isBatch ? records(before) : before[0],
-        after: isBatch ? records(results) : results[0],
+        before: isList ? side((change) => change.before) : own.before,
+        after: isList ? side((change) => change.after) : own.after,
+        companions: isList ? [] : done.filter((change) => change !== own),
         undoes: entry.id,
       })
-      return { action: INVERSE[entry.action], name: nameOf(entry), current: isBatch ? null : results[0] }
+      return { action: INVERSE[entry.action], name: nameOf(entry), current: isList ? null : own.after }
     })
   }
 
-  private async putBack(trx: Knex, actor: Actor, buildId: string, pair: RecordPair, now: Row): Promise<Row> {
-    const { resource, before, after } = pair
-    const context = storedContext(trx, buildId, actor.now)
-    const meta = { version: now.version + 1, updatedAt: actor.now, updatedBy: actor.person }
-    const patch = async (fields: object) =>
-      plain(
-        await modelFor(resource)
-          .query(trx)
-          .patchAndFetchById(after.id, { ...fields, ...meta }),
-      ) as Row
-    if (!wasThere(pair)) {
-      if (resource !== 'builds') await checkRemoval(context, resource, now)
-      return patch({ deletedAt: actor.now })
+  /** Puts one record back as it was before an entry; answers what was written, with what goes along, in its order. */
+  private async putBack(trx: Knex, actor: Actor, buildId: string, pair: RecordPair, now: Row, leaving: ReadonlySet<unknown>): Promise<RecordChange[]> {
+    const { resource, before } = pair
+    if (resource === 'builds') {
+      const changed = { ...ownFields(before as Row), deletedAt: null, version: now.version + 1, updatedAt: actor.now, updatedBy: actor.person }
+      return [{ resource, before: now, after: plain(await BuildModel.query(trx).patchAndFetchById(buildId, changed)) }]
     }
-    if (resource === 'builds') return patch({ ...ownFields(before as Row), deletedAt: null })
+    if (!wasThere(pair)) {
+      const { record, companions } = await removeRecord(trx, actor, resource, now, leaving)
+      return [...companions, record]
+    }
     const fields = fieldsOf(resource, before as Row)
     // Places of stages are put back as a whole, by the order or the import that moved them.
-    const { id: _, ...ruled } = resource === 'stages' ? fields : await applyRules(context, resource, now, fields)
-    return patch({ ...ruled, deletedAt: null })
+    const { id: _, ...ruled } = resource === 'stages' ? fields : await applyRules(storedContext(trx, buildId, actor.now), resource, now, fields)
+    return [await patchRecord(trx, actor, kindOf(resource).list, now, { ...ruled, deletedAt: null })]
   }
 
   /** Takes back the making of a build: only while nothing else was written to it. */
@@ -143,9 +144,9 @@ export class LogService {
 }
 
 function movedOn(pair: RecordPair, current: Row | undefined): string {
-  const name = recordName(pair.after)
+  const name = recordName(pair.resource, pair.after)
   if (!current) return `"${name}" is not there any more.`
-  const who = `${String(current.updatedBy)} has changed "${recordName(current)}" since`
+  const who = `${String(current.updatedBy)} has changed "${recordName(pair.resource, current)}" since`
   return current.deletedAt !== null
     ? `"${name}" was deleted since, by ${String(current.updatedBy)}. Take that back first.`
     : `${who}. Take the later change back first, or change the record itself.`
@@ -154,10 +155,10 @@ function movedOn(pair: RecordPair, current: Row | undefined): string {
 function nameOf(entry: HistoryRow): string {
   const { report } = (entry.after ?? {}) as { report?: { name: string } }
   if (report) return report.name
-  const [pair, ...more] = pairsOf(entry)
+  const [pair, ...more] = namedPairs(entry)
   if (entry.action === 'reorder') return 'the order of stages'
   if (!pair) return ''
-  return more.length > 0 ? `${more.length + 1} records` : recordName(pair.after)
+  return more.length > 0 ? `${more.length + 1} records` : recordName(pair.resource, pair.after)
 }
 
 function describe(entry: HistoryRow, now: ReadonlyMap<string, Row>, undoneBy: number | null, latestId: number): LogEntry {
@@ -165,7 +166,8 @@ function describe(entry: HistoryRow, now: ReadonlyMap<string, Row>, undoneBy: nu
   const moved = pairs.find((pair) => !isAsLeft(pair.after, now.get(pair.after.id)))
   const isBuildMade = entry.resource === 'builds' && entry.before === null
   const keptBecause = isBuildMade ? (entry.id === latestId ? null : 'The build was worked on since.') : moved ? movedOn(moved, now.get(moved.after.id)) : null
-  const [first] = pairs
+  const named = namedPairs(entry)
+  const [first] = named
   return {
     id: entry.id,
     at: entry.at,
@@ -174,8 +176,8 @@ function describe(entry: HistoryRow, now: ReadonlyMap<string, Row>, undoneBy: nu
     resource: entry.resource,
     recordId: entry.recordId,
     name: nameOf(entry),
-    recordCount: Math.max(1, pairs.length),
-    fields: pairs.length === 1 && first && entry.action === 'update' ? changedFields(first) : [],
+    recordCount: Math.max(1, named.length),
+    fields: named.length === 1 && first && entry.action === 'update' ? changedFields(first) : [],
     undoes: entry.undoes,
     undoneBy,
     keptBecause,

@@ -19,12 +19,12 @@ export function photoTypeOf(bytes: Buffer): PhotoType {
 
 const refuse = (message: string) => new AppError('bad-input', message, { errors: [{ path: 'file', message }] })
 
-export async function insertPhotoBytes(trx: Knex, photoId: string, bytes: Buffer): Promise<void> {
-  await trx('photo_bytes').insert({ photoId, bytes })
+export async function insertPhotoBytes(trx: Knex, buildId: string, photoId: string, bytes: Buffer): Promise<void> {
+  await trx('photo_bytes').insert({ buildId, photoId, bytes })
 }
 
-export async function photoBytes(knex: Knex, photoId: string): Promise<Buffer> {
-  const found = (await knex('photo_bytes').where({ photoId }).first()) as { bytes: Buffer } | undefined
+export async function photoBytes(knex: Knex, buildId: string, photoId: string): Promise<Buffer> {
+  const found = (await knex('photo_bytes').where({ buildId, photoId }).first()) as { bytes: Buffer } | undefined
   if (!found) throw new AppError('not-found', 'There is no such picture.')
   return found.bytes
 }

@@ -18,7 +18,7 @@ export function photoRoutes(knex: Knex, records: RecordService): Router {
     const actor = actorOf(request)
     const { record, isNew } = await knex.transaction(async (trx) => {
       const made = await records.createIn(trx, actor, 'photos', buildId, { ...query, mediaType, byteCount: bytes.length })
-      if (made.isNew) await insertPhotoBytes(trx, query.id, bytes)
+      if (made.isNew) await insertPhotoBytes(trx, buildId, query.id, bytes)
       return made
     })
     response.status(isNew ? 201 : 200).json(record)
@@ -29,7 +29,7 @@ export function photoRoutes(knex: Knex, records: RecordService): Router {
     if (typeof photo.mediaType !== 'string') throw new AppError('not-found', 'There is no such picture.')
     // The bytes of a picture never change under its id.
     response.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
-    response.type(photo.mediaType).send(await photoBytes(knex, photo.id as string))
+    response.type(photo.mediaType).send(await photoBytes(knex, buildId, photo.id as string))
   })
   return router
 }

@@ -8,6 +8,7 @@ import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import type { RecordService } from '../records/service.ts'
 import { storedChannels } from './channels.ts'
+import { importPulls } from './import-pulls.ts'
 import { LARGEST_CSV_BYTES, readPullColumns, readPullFile } from './read-pull-file.ts'
 
 /** A read pull as a record, without its channels. */
@@ -33,16 +34,17 @@ export function pullFileRoutes(knex: Knex, records: RecordService): Router {
     const { report, delimiter } = await readPullFile(request, mapping)
     if (mode === 'import') {
       const pulls = report.pulls.map((pull) => ({ fields: pullFields(pull, sessionId), channels: pull.channels }))
-      response.status(201).json(await records.importPulls(actorOf(request), buildId, sessionId, importId, pulls))
+      response.status(201).json(await importPulls(knex, actorOf(request), buildId, sessionId, importId, pulls))
       return
     }
     const pulls = report.pulls.map(({ channels, ...pull }) => ({ ...pull, channelNames: channels.map((channel) => channel.name) }))
     response.json({ ...report, pulls, delimiter: delimiterWord(delimiter) } satisfies PullPreview)
   })
   router.get('/builds/:buildId/pulls/:pullId/samples', async (request, response) => {
+    const buildId = readId(request.params.buildId, 'build')
     const pullId = readId(request.params.pullId, 'pull')
-    await records.get('pulls', readId(request.params.buildId, 'build'), pullId)
-    const channels = await storedChannels(knex, pullId)
+    await records.get('pulls', buildId, pullId)
+    const channels = await storedChannels(knex, buildId, pullId)
     // A gap is NaN, which JSON writes as null.
     response.json({ channels: channels.map(({ values, ...head }) => ({ ...head, values: Array.from(values) })) } satisfies PullSamples)
   })

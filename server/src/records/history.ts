@@ -1,12 +1,13 @@
 import type { LogAction } from '@bold-ballast/contract'
+import type { ResourceName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import type { Actor } from '../http/actor.ts'
 
-/** Who changes what, and when; `now` is passed so that one transaction has one time. */
-export interface Actor {
-  readonly person: string
-  readonly now: string
-  /** Told the number of each line written to the log, so that a caller can offer to take it back. */
-  readonly noteEntry?: (entryId: number) => void
+/** One record as it was before and after a write; null before where the write made it. */
+export interface RecordChange {
+  readonly resource: ResourceName | 'builds'
+  readonly before: Record<string, unknown> | null
+  readonly after: Record<string, unknown>
 }
 
 export interface HistoryEntry {
@@ -16,6 +17,8 @@ export interface HistoryEntry {
   readonly action: LogAction
   readonly before: unknown
   readonly after: unknown
+  /** Records that went, came back or forgot along with it; the entry reads as that of the one record. */
+  readonly companions?: readonly RecordChange[]
   /** The entry that this one takes back. */
   readonly undoes?: number | undefined
   /** Made by the client, so that an import sent twice is made once. */
@@ -24,12 +27,13 @@ export interface HistoryEntry {
 
 /** Writes one line of the build's log, in the transaction of the change itself. */
 export async function writeHistory(trx: Knex, actor: Actor, entry: HistoryEntry): Promise<void> {
-  const { before, after, ...rest } = entry
+  const { before, after, companions = [], ...rest } = entry
   const [made] = await trx('history')
     .insert({
       ...rest,
       before: before === null ? null : JSON.stringify(before),
       after: after === null ? null : JSON.stringify(after),
+      companions: companions.length === 0 ? null : JSON.stringify(companions),
       at: actor.now,
       by: actor.person,
     })

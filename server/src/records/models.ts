@@ -1,8 +1,7 @@
-import { RESOURCE_FIELDS, type ResourceName } from '@bold-ballast/contract'
-import { CURVE_VERSION } from '@bold-ballast/core'
+import { buildFields, CURVE_VERSION, KINDS, kindOf, type RecordList, type ResourceName, z } from '@bold-ballast/core'
 import { Model, type ModelClass, type Pojo } from 'objection'
 
-/** Columns every record has, beside the fields of its resource. */
+/** Columns every record has, beside the fields of its kind. */
 export class RecordModel extends Model {
   declare id: string
   declare buildId: string
@@ -12,19 +11,22 @@ export class RecordModel extends Model {
   declare updatedAt: string
   declare updatedBy: string
   declare deletedAt: string | null
+  // An id counts within its build alone, so that no query can reach into another one.
+  static override idColumn: string | string[] = ['buildId', 'id']
 }
 
-const table = (name: string, jsonAttributes: string[] = []): ModelClass<RecordModel> =>
-  class extends RecordModel {
-    static override tableName = name
-    static override jsonAttributes = jsonAttributes
-  }
+/** Whether a field holds an object or a list, which the database keeps as JSON. */
+function isJson(field: z.ZodType): boolean {
+  if (field instanceof z.ZodDefault || field instanceof z.ZodNullable || field instanceof z.ZodOptional) return isJson(field.unwrap() as z.ZodType)
+  return field instanceof z.ZodObject || field instanceof z.ZodArray || field instanceof z.ZodRecord
+}
+
+/** The fields of a kind that are kept as JSON. */
+export const jsonFields = (fields: Readonly<Record<string, z.ZodType>>): string[] =>
+  Object.entries(fields).flatMap(([name, field]) => (isJson(field) ? [name] : []))
 
 /** A pull keeps its grid curve as three columns, the powers as a typed array. */
 class PullModel extends RecordModel {
-  static override tableName = 'pulls'
-  static override jsonAttributes = ['alongside']
-
   override $formatDatabaseJson(json: Pojo): Pojo {
     const { curve, ...rest } = json
     if (!curve) return super.$formatDatabaseJson(rest)
@@ -36,53 +38,49 @@ class PullModel extends RecordModel {
     }
     return super.$formatDatabaseJson({ ...rest, ...columns })
   }
-
   override $parseDatabaseJson(json: Pojo): Pojo {
     const { curveStepRpm, curveFirstSpeedRpm, curvePowerW, curveVersion: _version, importId: _import, ...rest } = super.$parseDatabaseJson(json)
     return { ...rest, curve: { stepRpm: curveStepRpm, firstSpeedRpm: curveFirstSpeedRpm, powerW: curvePowerW } }
   }
 }
 
+/** A stage has a column of its own for the place it holds while it is live. */
+class StageModel extends RecordModel {
+  override $parseDatabaseJson(json: Pojo): Pojo {
+    const { livePosition: _, ...rest } = super.$parseDatabaseJson(json)
+    return rest
+  }
+}
+
 export class BuildModel extends RecordModel {
   static override tableName = 'builds'
-  static override jsonAttributes = ['reference', 'powerBasis', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension', 'drivelineLoss']
+  static override idColumn = 'id'
+  static override jsonAttributes = jsonFields(buildFields)
 }
 
-const MODELS: Record<ResourceName, ModelClass<RecordModel>> = {
-  stages: class extends RecordModel {
-    static override tableName = 'stages'
-    override $parseDatabaseJson(json: Pojo): Pojo {
-      const { livePosition: _, ...rest } = super.$parseDatabaseJson(json)
-      return rest
-    }
-  },
-  limits: table('limits'),
-  targets: table('targets'),
-  changes: table('changes', ['values', 'place']),
-  expectations: table('expectations'),
-  weighings: table('weighings', ['pads', 'extras', 'secondPlacement', 'conditions']),
-  'in-cars': table('in_cars'),
-  sessions: table('sessions', ['ambient']),
-  pulls: PullModel,
-  standings: table('standings', ['pullIds']),
-  zones: table('zones', ['place']),
-  boxes: table('boxes'),
-  lifts: table('lifts'),
-  'balance-steps': table('balance_steps', ['before', 'turns', 'after']),
-  sites: table('sites', ['place', 'plates']),
-  'ballast-aims': table('ballast_aims', ['front', 'left', 'crossRfLr']),
-  photos: table('photos'),
-  parts: table('parts', ['mass', 'place', 'ratings', 'life', 'extras']),
-  'part-uses': table('part_uses'),
-  'engine-plans': table('engine_plans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']),
-  'pull-plans': table('pull_plans', ['changes', 'stops']),
-  'dyno-mappings': table('dyno_mappings', ['columns']),
+/** Kinds whose table is more than a column a field; the fields beside each are kept in columns of their own. */
+const SPECIAL: { readonly [List in RecordList]?: { readonly base: typeof RecordModel; readonly apart: readonly string[] } } = {
+  pulls: { base: PullModel, apart: ['curve'] },
+  stages: { base: StageModel, apart: [] },
 }
 
-export const modelOf = (resource: ResourceName): ModelClass<RecordModel> => MODELS[resource]
+const MODELS = new Map<string, ModelClass<RecordModel>>(
+  KINDS.map(({ list, table, fields }) => {
+    const { base, apart } = SPECIAL[list] ?? { base: RecordModel, apart: [] }
+    return [
+      list,
+      class extends base {
+        static override tableName = table
+        static override jsonAttributes = jsonFields(fields).filter((name) => !apart.includes(name))
+      },
+    ]
+  }),
+)
 
-/** Only the fields of a resource, of a record or a body. */
-export function fieldsOf(resource: ResourceName, record: object): Record<string, unknown> {
-  const known = Object.keys(RESOURCE_FIELDS[resource])
+export const modelOf = (name: RecordList | ResourceName): ModelClass<RecordModel> => MODELS.get(kindOf(name).list) as ModelClass<RecordModel>
+
+/** Only the fields of a kind, of a record or a body. */
+export function fieldsOf(name: RecordList | ResourceName, record: object): Record<string, unknown> {
+  const known = Object.keys(kindOf(name).fields)
   return Object.fromEntries(Object.entries(record).filter(([key]) => known.includes(key)))
 }

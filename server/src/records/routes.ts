@@ -1,4 +1,5 @@
-import { createSchema, patchSchema, RESOURCE_FIELDS, RESOURCE_NAMES, type ResourceName, stageOrderSchema, versionSchema } from '@bold-ballast/contract'
+import { createSchema, patchSchema, stageOrderSchema, versionSchema } from '@bold-ballast/contract'
+import { KINDS, kindOf, type ResourceName } from '@bold-ballast/core'
 import { type Request, Router } from 'express'
 import { actorOf } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
@@ -11,8 +12,9 @@ const ids = (request: Request<Params>) => ({ buildId: readId(request.params.buil
 /** The same six routes for every resource below a build. */
 function resourceRoutes(router: Router, service: RecordService, resource: ResourceName): void {
   const base = `/builds/:buildId/${resource}`
-  const create = createSchema(RESOURCE_FIELDS[resource])
-  const patch = patchSchema(RESOURCE_FIELDS[resource])
+  const { fields } = kindOf(resource)
+  const create = createSchema(fields)
+  const patch = patchSchema(fields)
   router.get(base, async (request, response) => {
     response.json(await service.list(resource, readId(request.params.buildId, 'build')))
   })
@@ -42,7 +44,7 @@ function resourceRoutes(router: Router, service: RecordService, resource: Resour
 
 export function recordRoutes(service: RecordService): Router {
   const router = Router()
-  for (const resource of RESOURCE_NAMES) resourceRoutes(router, service, resource)
+  for (const { address } of KINDS) resourceRoutes(router, service, address)
   router.put('/builds/:buildId/stage-order', async (request, response) => {
     const { stages } = read(stageOrderSchema, request.body)
     response.json(await service.reorderStages(actorOf(request), readId(request.params.buildId, 'build'), stages))

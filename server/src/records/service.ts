@@ -1,12 +1,13 @@
-import { isListEntry, LIST_RESOURCES, type LogAction, type ResourceName, type StoredRecords } from '@bold-ballast/contract'
-import type { Channel } from '@bold-ballast/core'
+import { isListEntry, type LogAction, type StoredRecords } from '@bold-ballast/contract'
+import { KINDS, kindOf, type ResourceName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
-import { insertSamples } from '../pull-files/channels.ts'
-import { type Actor, lastEntryId, writeHistory } from './history.ts'
+import { lastEntryId, type RecordChange, writeHistory } from './history.ts'
 import { BuildModel, fieldsOf, modelOf } from './models.ts'
-import { applyRules, checkRemoval, storedContext } from './rules.ts'
-import { createOnce, findLocked, freshMeta, lockBuild, type Place, plain, updateVersioned } from './versioned.ts'
+import { removeRecord, restoreRecord } from './removal.ts'
+import { applyRules, storedContext } from './rules.ts'
+import { createOnce, findLocked, lockBuild, type Place, plain, requireFresh, updateVersioned } from './versioned.ts'
 
 type Row = Record<string, unknown>
 
@@ -16,7 +17,7 @@ export interface StoredAt {
   readonly stored: StoredRecords
 }
 
-const hasPosition = (resource: ResourceName) => resource === 'stages' || resource === 'pulls'
+const hasPosition = (resource: ResourceName) => 'position' in kindOf(resource).fields
 
 /** The order of a list: by place where its records have one, then as they were made. */
 const inListOrder = (resource: ResourceName) => (a: Row, b: Row) => {
@@ -55,8 +56,8 @@ export class RecordService {
   }
 
   async get(resource: ResourceName, buildId: string, id: string): Promise<Row> {
-    const found = await modelOf(resource).query(this.knex).findById(id)
-    if (!found || found.buildId !== buildId || found.deletedAt !== null) throw new AppError('not-found', 'This build has no such record.')
+    const found = await modelOf(resource).query(this.knex).findById([buildId, id])
+    if (!found || found.deletedAt !== null) throw new AppError('not-found', 'This build has no such record.')
     return found.toJSON() as unknown as Row
   }
 
@@ -70,9 +71,9 @@ export class RecordService {
         const build = await this.requireBuild(trx, buildId)
         const revision = await lastEntryId(trx, buildId)
         const touched = before && (await this.touchedSince(trx, buildId, before.revision))
-        if (before && touched) return { revision, stored: await this.refresh(trx, before.stored, touched) }
+        if (before && touched) return { revision, stored: await this.refresh(trx, buildId, before.stored, touched) }
         const lists: Record<string, Row[]> = {}
-        for (const [key, resource] of Object.entries(LIST_RESOURCES)) lists[key] = await this.listLive(trx, resource, buildId)
+        for (const { list, address } of KINDS) lists[list] = await this.listLive(trx, address, buildId)
         return { revision, stored: { build, ...lists } as unknown as StoredRecords }
       },
       { isolationLevel: 'repeatable read', readOnly: true },
@@ -81,32 +82,36 @@ export class RecordService {
 
   /** Ids by resource that single entries of the log name; undefined where an entry changed more than one record, or the build itself. */
   private async touchedSince(trx: Knex, buildId: string, revision: number): Promise<Map<string, string[]> | undefined> {
-    const entries = (await trx('history').where({ buildId }).where('id', '>', revision).select('resource', 'recordId', 'action')) as {
+    const entries = (await trx('history').where({ buildId }).where('id', '>', revision).select('resource', 'recordId', 'action', 'companions')) as {
       resource: string
       recordId: string
       action: LogAction
+      companions: readonly RecordChange[] | null
     }[]
     const touched = new Map<string, string[]>()
-    for (const { resource, recordId, action } of entries) {
+    const note = (resource: string, recordId: string) => touched.set(resource, [...(touched.get(resource) ?? []), recordId])
+    for (const { resource, recordId, action, companions } of entries) {
       if (resource === 'builds' || isListEntry(action)) return undefined
-      touched.set(resource, [...(touched.get(resource) ?? []), recordId])
+      note(resource, recordId)
+      for (const { resource: other, after } of companions ?? []) note(other, String(after.id))
     }
     return touched
   }
 
-  private async refresh(trx: Knex, stored: StoredRecords, touched: ReadonlyMap<string, readonly string[]>): Promise<StoredRecords> {
+  private async refresh(trx: Knex, buildId: string, stored: StoredRecords, touched: ReadonlyMap<string, readonly string[]>): Promise<StoredRecords> {
     const next: Record<string, unknown> = { ...stored }
-    for (const [list, resource] of Object.entries(LIST_RESOURCES)) {
-      const ids = touched.get(resource)
+    for (const { list, address } of KINDS) {
+      const ids = touched.get(address)
       if (!ids) continue
       const fresh = (
-        await modelOf(resource)
+        await modelOf(list)
           .query(trx)
-          .findByIds([...ids])
+          .where({ buildId })
+          .whereIn('id', [...ids])
           .whereNull('deletedAt')
       ).map(plain)
       const kept = (next[list] as Row[]).filter((row) => !ids.includes(row.id as string))
-      next[list] = [...kept, ...fresh].sort(inListOrder(resource))
+      next[list] = [...kept, ...fresh].sort(inListOrder(address))
     }
     return next as unknown as StoredRecords
   }
@@ -118,7 +123,7 @@ export class RecordService {
   async createIn(trx: Knex, actor: Actor, resource: ResourceName, buildId: string, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
     await lockBuild(trx, buildId)
     const next = await applyRules(storedContext(trx, buildId, actor.now), resource, undefined, body)
-    const existing = await modelOf(resource).query(trx).findById(body.id)
+    const existing = await modelOf(resource).query(trx).findById([buildId, body.id])
     // Sent again: the time that was filled in the first time counts, not a new one.
     const doneAt = body.doneAt === null && existing ? { doneAt: (existing as unknown as Row).doneAt } : {}
     return createOnce(trx, actor, this.place(resource, buildId), { ...next, ...doneAt, id: body.id })
@@ -136,18 +141,22 @@ export class RecordService {
   }
 
   remove(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number): Promise<Row> {
-    return this.knex.transaction(async (trx) => {
-      await lockBuild(trx, buildId)
-      const place = this.place(resource, buildId)
-      await checkRemoval(storedContext(trx, buildId, actor.now), resource, await findLocked(trx, place, id))
-      return updateVersioned(trx, actor, place, id, version, { deletedAt: actor.now }, 'remove')
-    })
+    return this.takeAwayOrPutBack(actor, resource, buildId, id, version, 'remove')
   }
 
   restore(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number): Promise<Row> {
+    return this.takeAwayOrPutBack(actor, resource, buildId, id, version, 'restore')
+  }
+
+  private takeAwayOrPutBack(actor: Actor, resource: ResourceName, buildId: string, id: string, version: number, action: 'remove' | 'restore'): Promise<Row> {
     return this.knex.transaction(async (trx) => {
       await lockBuild(trx, buildId)
-      return updateVersioned(trx, actor, this.place(resource, buildId), id, version, { deletedAt: null }, 'restore')
+      const found = await findLocked(trx, this.place(resource, buildId), id)
+      requireFresh(found, version, action === 'restore')
+      const { record, companions } = await (action === 'remove' ? removeRecord : restoreRecord)(trx, actor, resource, found)
+      const { before, after } = record
+      await writeHistory(trx, actor, { buildId, resource, recordId: id, action, before, after, companions })
+      return after
     })
   }
 
@@ -167,7 +176,7 @@ export class RecordService {
         await this.requireMovable(trx, buildId, stage)
         await modelOf('stages')
           .query(trx)
-          .findById(stage.id)
+          .findById([buildId, stage.id])
           .patch({ position, version: stage.version + 1, updatedAt: actor.now, updatedBy: actor.person } as object)
       }
       const after = await this.listLive(trx, 'stages', buildId)
@@ -192,43 +201,5 @@ export class RecordService {
     if ((await has('changes', { state: 'done' })) || (await has('weighings', {})) || (await has('sessions', {}))) {
       throw new AppError('rule-broken', `"${stage.name}" has done changes or measurements and keeps its place.`)
     }
-  }
-
-  /** Inserts the pulls of one file: all or none, and once for an import id. */
-  async importPulls(
-    actor: Actor,
-    buildId: string,
-    sessionId: string,
-    importId: string,
-    pulls: readonly { fields: Row & { id: string }; channels: readonly Channel[] }[],
-  ): Promise<Row[]> {
-    return this.knex.transaction(async (trx) => {
-      await lockBuild(trx, buildId)
-      await findLocked(trx, this.place('sessions', buildId), sessionId)
-      const mine = () => modelOf('pulls').query(trx).where({ buildId, sessionId }).where('importId', importId).orderBy('position')
-      const existing = await mine()
-      if (existing.length > 0) return existing.map((pull) => pull.toJSON() as unknown as Row)
-      const { count } = (await trx('pulls').where({ session_id: sessionId }).count('* as count').first()) as { count: number }
-      const made = pulls.map(({ fields }, i) => ({ ...fields, position: Number(count) + i, importId, buildId, ...freshMeta(actor) }))
-      await modelOf('pulls')
-        .query(trx)
-        .insert(made as object[])
-      await insertSamples(
-        trx,
-        pulls.map(({ fields, channels }) => ({ pullId: fields.id, channels })),
-      )
-      const records = (await mine()).map(plain)
-      const written = (record: (made: Row) => unknown) => ({ records: records.map((made) => ({ resource: 'pulls', record: record(made) })) })
-      await writeHistory(trx, actor, {
-        buildId,
-        resource: 'sessions',
-        recordId: sessionId,
-        action: 'import',
-        before: written(() => null),
-        after: written((made) => made),
-        importId,
-      })
-      return records
-    })
   }
 }

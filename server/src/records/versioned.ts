@@ -1,7 +1,8 @@
 import type { Knex } from 'knex'
 import type { ModelClass } from 'objection'
+import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
-import { type Actor, writeHistory } from './history.ts'
+import { writeHistory } from './history.ts'
 import { BuildModel, type RecordModel } from './models.ts'
 
 /** What is written: which table, how its log names it, and its build. */
@@ -10,6 +11,9 @@ export interface Place {
   readonly resource: string
   readonly buildId: string
 }
+
+/** The key of a record: a build's own id, or that of its build and its own. */
+export const keyOf = ({ resource, buildId }: Place, id: string) => (resource === 'builds' ? id : [buildId, id])
 
 export const plain = (record: RecordModel): Record<string, unknown> => record.toJSON() as unknown as Record<string, unknown>
 
@@ -35,11 +39,10 @@ export async function createOnce(
   place: Place,
   fields: Record<string, unknown> & { id: string },
 ): Promise<{ record: Record<string, unknown>; isNew: boolean }> {
-  const existing = await place.model.query(trx).findById(fields.id)
+  const existing = await place.model.query(trx).findById(keyOf(place, fields.id))
   if (existing) {
     const record = plain(existing)
-    const isSameBuild = place.resource === 'builds' || existing.buildId === place.buildId
-    if (isSameBuild && (existing.version > 1 || sameFields(fields, record))) return { record, isNew: false }
+    if (existing.version > 1 || sameFields(fields, record)) return { record, isNew: false }
     throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')
   }
   const home = place.resource === 'builds' ? {} : { buildId: place.buildId }
@@ -58,10 +61,18 @@ export async function lockBuild(trx: Knex, buildId: string): Promise<Record<stri
 
 /** The record, locked for this transaction; `not-found` when the build has none of this id. */
 export async function findLocked(trx: Knex, place: Place, id: string): Promise<Record<string, unknown>> {
-  const query = place.model.query(trx).findById(id).forUpdate()
-  const found = await query
-  if (!found || (place.resource !== 'builds' && found.buildId !== place.buildId)) throw new AppError('not-found', 'This build has no such record.')
+  const found = await place.model.query(trx).findById(keyOf(place, id)).forUpdate()
+  if (!found) throw new AppError('not-found', 'This build has no such record.')
   return plain(found)
+}
+
+/** Refuses a write that saw another version, with the record as it stands, and one to a record that is deleted, or is not where it should be. */
+export function requireFresh(before: Record<string, unknown>, version: number, isRestore = false): void {
+  if (before.version !== version) {
+    throw new AppError('stale', `${String(before.updatedBy)} changed it in the meantime. Look at both and choose.`, { current: before })
+  }
+  const isGone = before.deletedAt !== null
+  if (isGone !== isRestore) throw new AppError('not-found', isGone ? 'It was deleted. Put it back first.' : 'It is not deleted.')
 }
 
 /** Changes a record that still has the version the caller saw; a stale one is refused with the record as it stands. */
@@ -75,13 +86,9 @@ export async function updateVersioned(
   action: 'update' | 'remove' | 'restore' = 'update',
 ): Promise<Record<string, unknown>> {
   const before = await findLocked(trx, place, id)
-  if (before.version !== version) {
-    throw new AppError('stale', `${String(before.updatedBy)} changed it in the meantime. Look at both and choose.`, { current: before })
-  }
-  const isGone = before.deletedAt !== null
-  if (isGone !== (action === 'restore')) throw new AppError('not-found', isGone ? 'It was deleted. Put it back first.' : 'It is not deleted.')
+  requireFresh(before, version, action === 'restore')
   const changed = { ...fields, version: version + 1, updatedAt: actor.now, updatedBy: actor.person }
-  const after = plain(await place.model.query(trx).patchAndFetchById(id, changed))
+  const after = plain(await place.model.query(trx).patchAndFetchById(keyOf(place, id), changed))
   await writeHistory(trx, actor, { buildId: place.buildId, resource: place.resource, recordId: id, action, before, after })
   return after
 }

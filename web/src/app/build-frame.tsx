@@ -1,10 +1,9 @@
-import type { BrokenRecord } from '@bold-ballast/core'
+import { type BrokenRecord, recordWord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { useBuild } from '../data/use-build.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
-import { recordWord } from '../ui/words.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
 

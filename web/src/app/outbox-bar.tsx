@@ -1,9 +1,9 @@
+import { recordWord } from '@bold-ballast/core'
 import type { Waiting } from '../data/outbox.ts'
 import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
 import { useAppSelector } from '../data/store.ts'
 import { StaleChoice } from '../ui/stale-choice.tsx'
 import { Alert } from '../ui/states.tsx'
-import { recordWord } from '../ui/words.ts'
 
 /** What waits in this browser and what was refused, in plain sight on every page until it is stored or given up. */
 export function OutboxBar() {

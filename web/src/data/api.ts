@@ -1,23 +1,30 @@
-import {
-  type BatchWrite,
-  type BuildFileReport,
-  type CalculationDescription,
-  type DeviceCommand,
-  type DeviceEntry,
-  type DeviceKind,
-  type GarageEntry,
-  type LogPage,
-  listOfResource,
-  type Problem,
-  type PullColumns,
-  type PullPreview,
-  type PullSamples,
-  type RecordsAnswer,
-  type ResourceName,
-  type ShelfPart,
-  type WorkingAnswer,
+import type {
+  BatchWrite,
+  BuildFileReport,
+  CalculationDescription,
+  DeviceCommand,
+  DeviceEntry,
+  DeviceKind,
+  GarageEntry,
+  LogPage,
+  Problem,
+  PullColumns,
+  PullPreview,
+  PullSamples,
+  RecordsAnswer,
+  ShelfPart,
+  WorkingAnswer,
 } from '@bold-ballast/contract'
-import type { Board, CalculationAnswer, ColumnMapping, PowerRoom, WeightRoom, WorkingSubject } from '@bold-ballast/core'
+import {
+  type Board,
+  type CalculationAnswer,
+  type ColumnMapping,
+  kindOf,
+  type PowerRoom,
+  type ResourceName,
+  type WeightRoom,
+  type WorkingSubject,
+} from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
 import type { Preferences } from './preferences.ts'
 
@@ -90,7 +97,7 @@ export const api = createApi({
         const made = await queryFulfilled.catch(() => null)
         const { data } = api.endpoints.records.select(buildId)(getState() as never)
         if (!made || !data) return
-        const list = listOfResource(resource)
+        const list = kindOf(resource).list
         const others = (data[list] as readonly unknown[]).filter((entry) => (entry as Body).id !== made.data.id)
         void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [list]: [...others, made.data] }))
       },

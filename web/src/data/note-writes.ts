@@ -1,6 +1,6 @@
 import { LOG_ENTRY_HEADER } from '@bold-ballast/contract'
+import { recordWord } from '@bold-ballast/core'
 import { createListenerMiddleware, type UnknownAction } from '@reduxjs/toolkit'
-import { recordWord } from '../ui/words.ts'
 import { api } from './api.ts'
 import { wrote } from './undo-slice.ts'
 

@@ -1,4 +1,5 @@
-import type { Problem, ResourceName } from '@bold-ballast/contract'
+import type { Problem } from '@bold-ballast/contract'
+import type { ResourceName } from '@bold-ballast/core'
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import { readStored, writeStored } from './stored.ts'
 

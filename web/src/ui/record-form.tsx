@@ -1,4 +1,4 @@
-import type { ResourceName } from '@bold-ballast/contract'
+import type { ResourceName } from '@bold-ballast/core'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { enqueue } from '../data/outbox-sender.ts'

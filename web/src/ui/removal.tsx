@@ -1,4 +1,4 @@
-import type { ResourceName } from '@bold-ballast/contract'
+import type { ResourceName } from '@bold-ballast/core'
 import { useCallback, useState } from 'react'
 import { api, readFailure } from '../data/api.ts'
 import { Alert } from './states.tsx'

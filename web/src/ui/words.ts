@@ -16,42 +16,6 @@ export function metricTitle(metric: Metric, basis: BoardRow['basis'], fuelText: 
   return parts.join(', ')
 }
 
-const RECORD_WORDS: Record<string, string> = {
-  builds: 'the build',
-  stages: 'a stage',
-  limits: 'a limit',
-  targets: 'a target',
-  changes: 'a ledger line',
-  expectations: 'an expectation',
-  weighings: 'a weighing',
-  'in-cars': 'what was in the car',
-  inCars: 'what was in the car',
-  sessions: 'a dyno session',
-  pulls: 'a pull',
-  standings: 'which session stands',
-  zones: 'a zone',
-  boxes: 'a box',
-  lifts: 'a lifted reading',
-  'balance-steps': 'a round of turns',
-  balanceSteps: 'a round of turns',
-  sites: 'a place for ballast',
-  'ballast-aims': 'what ballast shall reach',
-  ballastAims: 'what ballast shall reach',
-  photos: 'a picture',
-  parts: 'a part',
-  'part-uses': 'the use of a part',
-  partUses: 'the use of a part',
-  'engine-plans': 'an engine plan',
-  enginePlans: 'an engine plan',
-  'pull-plans': 'hours at the dyno',
-  pullPlans: 'hours at the dyno',
-  'dyno-mappings': 'what a dyno’s columns are',
-  dynoMappings: 'what a dyno’s columns are',
-}
-
-/** What a resource or list holds one of. */
-export const recordWord = (resource: string): string => RECORD_WORDS[resource] ?? resource
-
 /** A date without a time is never shifted by a zone. */
 export const dayText = (date: string): string => format(parseISO(date.slice(0, 10)), 'd MMM yyyy')
 export const timeText = (instant: string): string => format(parseISO(instant), 'd MMM yyyy, HH:mm')

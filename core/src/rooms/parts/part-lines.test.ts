@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
-import { RATING_SUBJECT_NAMES } from '../../records/part-fields.ts'
+import { RATING_SUBJECT_NAMES } from '../../records/part-kinds.ts'
 import { UNIT_SETS } from '../../units/unit-set.ts'
 import { parseRatingLine, RATING_WORDS, ratingLine } from './part-lines.ts'
 

@@ -1,6 +1,6 @@
 import { CalculationError } from '../../errors.ts'
-import { RATING_SUBJECT_NAMES, RATING_SUBJECTS, type RatingSubject } from '../../records/part-fields.ts'
-import type { Part } from '../../records/records.ts'
+import type { Part } from '../../records/part-kinds.ts'
+import { RATING_SUBJECT_NAMES, RATING_SUBJECTS, type RatingSubject } from '../../records/part-kinds.ts'
 import type { DecimalMark } from '../../units/parse-number.ts'
 import { parseQuantity } from '../../units/parse-quantity.ts'
 import { fromSi, type QuantityKind } from '../../units/units.ts'

@@ -2,7 +2,8 @@ import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../../test/worked-example.ts'
 import { makeBoard } from '../../board/board.ts'
 import { curvePeakTorque } from '../../dyno/curve.ts'
-import { type BuildRecords, buildRecordsSchema, type Part } from '../../records/records.ts'
+import type { Part } from '../../records/part-kinds.ts'
+import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { lifeOf, partsAtStage, ratedLimit, wholeCost, wholeMassKg } from './parts.ts'
 import { weakestTorque } from './rating-limits.ts'
 
@@ -100,7 +101,7 @@ describe('peak torque on the Board', () => {
   })
   it('leaves a limit that a person has set alone, and needs both a rating and a curve', () => {
     const own = withParts(part({ status: 'fitted', ratings: [rating(250)] }))
-    own.limits.push({ id: 'l', metric: 'peakTorque', sense: 'atMost', value: 400, source: 'own', fromStageId: null, typed: null })
+    own.limits.push({ id: 'l', metric: 'peakTorque', sense: 'atMost', value: 400, source: 'own', fromStageId: null, untilStageId: null, typed: null })
     expect(makeBoard(own, '2026-06-01').rows.filter((row) => row.metric === 'peakTorque')).toHaveLength(1)
     expect(rowOf(workedExample())).toBeUndefined()
     const noPulls = withParts(part({ status: 'fitted', ratings: [rating(250)] }))

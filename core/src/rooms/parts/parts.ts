@@ -1,4 +1,5 @@
-import type { BuildRecords, Part, PartUse } from '../../records/records.ts'
+import type { Part, PartUse } from '../../records/part-kinds.ts'
+import type { BuildRecords } from '../../records/records.ts'
 
 const sameKind = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
 

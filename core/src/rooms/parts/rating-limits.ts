@@ -3,7 +3,9 @@ import { curvePeakTorque } from '../../dyno/curve.ts'
 import { powerFromTorqueW, torqueFromPowerNm } from '../../dyno/power-torque.ts'
 import { crankToWheel } from '../../dyno/wheel-to-crank.ts'
 import { CalculationError } from '../../errors.ts'
-import type { BuildRecords, Limit, Part } from '../../records/records.ts'
+import type { Part } from '../../records/part-kinds.ts'
+import type { Limit } from '../../records/plan-kinds.ts'
+import type { BuildRecords } from '../../records/records.ts'
 import { makeCar } from '../../stages/car.ts'
 import { lossOf } from '../power/driveline-loss.ts'
 import { curveAtStage } from '../power/power-at-stage.ts'
@@ -45,6 +47,7 @@ export function withRatingLimit(records: BuildRecords): BuildRecords {
     sense: 'atMost',
     value: weakest.torqueNm,
     source: 'rating',
+    untilStageId: null,
     fromStageId: weakest.part.stageId ?? records.stages[0]?.id ?? null,
     typed: null,
   }

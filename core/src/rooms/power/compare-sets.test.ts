@@ -1,6 +1,7 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed } from '../../../test/worked-example.ts'
-import { type BuildRecords, buildRecordsSchema, type DynoSession } from '../../records/records.ts'
+import type { DynoSession } from '../../records/power-kinds.ts'
+import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { comparableSets, compareSets, type PullSet, type SpeedBand, usualSessions } from './compare-sets.ts'
 
 const SPEEDS = Array.from({ length: 81 }, (_, i) => 3000 + 50 * i)

@@ -1,5 +1,5 @@
 import type { LossNumbers, LossSchool } from '../../dyno/wheel-to-crank.ts'
-import type { BuildRecord } from '../../records/records.ts'
+import type { BuildRecord } from '../../records/plan-kinds.ts'
 
 /** Usual numbers of each school (common practice, no source), for a build that has not picked its own. */
 export const USUAL_LOSS = { school: 'fixedAndProportional', lossShare: 0.14, fixedLossW: 10_000, proportionalShare: 0.05 } as const

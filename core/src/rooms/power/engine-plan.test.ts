@@ -6,7 +6,7 @@ import { crankToWheel, LOSS_SCHOOLS, wheelToCrank } from '../../dyno/wheel-to-cr
 import { fuelBlend } from '../../engine/fuels.ts'
 import { airFlowKgPerS } from '../../engine/swallow.ts'
 import { CalculationError } from '../../errors.ts'
-import type { EnginePlan } from '../../records/records.ts'
+import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import { toSi } from '../../units/units.ts'
 import { demandsAt } from '../parts/subject-demands.ts'
 import { USUAL_LOSS } from './driveline-loss.ts'

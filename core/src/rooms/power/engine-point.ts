@@ -4,7 +4,7 @@ import { compressor, intercooler } from '../../engine/compressor.ts'
 import { type FuelBlend, fuelBlend } from '../../engine/fuels.ts'
 import { manifoldPressurePa } from '../../engine/swallow.ts'
 import { CalculationError } from '../../errors.ts'
-import type { EnginePlan } from '../../records/records.ts'
+import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { DrivelineLoss } from './driveline-loss.ts'
 
 /** The air's way into the engine at one power. */

@@ -1,6 +1,7 @@
 import { BOOST_SCHOOL_WORDS, type BoostSchool, correctionFactor } from '../../dyno/correction.ts'
 import { CalculationError } from '../../errors.ts'
-import type { BuildRecords, DynoSession, Pull, Standing } from '../../records/records.ts'
+import type { DynoSession, Pull, Standing } from '../../records/power-kinds.ts'
+import type { BuildRecords } from '../../records/records.ts'
 import { mean, sampleSd } from '../../stats/moments.ts'
 
 /** A session's power on the build's basis, or why it counts for no target. */

@@ -1,4 +1,4 @@
-import type { PullPlan } from '../../records/records.ts'
+import type { PullPlan } from '../../records/power-kinds.ts'
 
 /** What a dyno reads at one moment, in SI; null where it reads none of it. */
 export interface PullReading {

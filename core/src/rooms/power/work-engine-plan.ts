@@ -3,7 +3,7 @@ import { GRAM_PER_KWH, USUAL_BSFC_G_PER_KWH } from '../../engine/air-and-fuel.ts
 import { fuelPumps, injectors } from '../../engine/fuel-supply.ts'
 import { coolantFlowM3PerS, heatToCoolant, judgeBmep, pistonMotion } from '../../engine/mechanics.ts'
 import { CalculationError } from '../../errors.ts'
-import type { EnginePlan } from '../../records/records.ts'
+import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import type { DrivelineLoss } from './driveline-loss.ts'
 import { type AirPath, airPath, type EnginePoint, enginePoint } from './engine-point.ts'

@@ -1,4 +1,4 @@
-import type { Box, Change, MassValue } from '../../records/records.ts'
+import type { Box, Change, MassValue } from '../../records/weight-kinds.ts'
 import { scaleSdKg } from '../../stages/line-mass.ts'
 import { boxDifferenceKg } from './entry-line.ts'
 

@@ -1,5 +1,5 @@
 import { PAD_NAMES } from '../../mass/corners.ts'
-import type { Weighing } from '../../records/records.ts'
+import type { Weighing } from '../../records/weight-kinds.ts'
 import type { Car } from '../../stages/car.ts'
 import { mean, sampleSd } from '../../stats/moments.ts'
 

@@ -1,5 +1,5 @@
 import { CalculationError } from '../../errors.ts'
-import type { Change, MassValue } from '../../records/records.ts'
+import type { Change, MassValue } from '../../records/weight-kinds.ts'
 import type { DecimalMark } from '../../units/parse-number.ts'
 import { parseQuantity } from '../../units/parse-quantity.ts'
 

@@ -1,6 +1,7 @@
 import { centreOfMass } from '../../mass/centre-of-mass.ts'
 import { cornerFigures } from '../../mass/corners.ts'
-import type { BuildRecord, Weighing } from '../../records/records.ts'
+import type { BuildRecord } from '../../records/plan-kinds.ts'
+import type { Weighing } from '../../records/weight-kinds.ts'
 import { placesOf } from '../../stages/corner-springs.ts'
 import { floorOf, readPads } from '../../stages/reference-mass.ts'
 

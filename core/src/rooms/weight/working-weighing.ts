@@ -1,6 +1,6 @@
 import type { StageValues } from '../../board/stage-values.ts'
 import { PAD_NAMES, PAD_WORDS } from '../../mass/corners.ts'
-import type { Weighing } from '../../records/records.ts'
+import type { Weighing } from '../../records/weight-kinds.ts'
 import { readPads } from '../../stages/reference-mass.ts'
 import { day, guessFactor, schoolRemark, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { sessionPower } from '../power/session-power.ts'

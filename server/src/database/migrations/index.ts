@@ -3,10 +3,14 @@ import * as createRecords from './0001-create-records.ts'
 import * as logAndImport from './0002-log-and-import.ts'
 import * as addWeightRooms from './0003-add-weight-rooms.ts'
 import * as addPowerRooms from './0004-add-power-rooms.ts'
+import * as keyByBuild from './0005-key-by-build.ts'
+import * as openGoals from './0006-open-goals.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
   '0002-log-and-import': logAndImport,
   '0003-add-weight-rooms': addWeightRooms,
   '0004-add-power-rooms': addPowerRooms,
+  '0005-key-by-build': keyByBuild,
+  '0006-open-goals': openGoals,
 }

@@ -1,10 +1,10 @@
 import type { BuildFileReport, FileChange } from '@bold-ballast/contract'
+import { recordWord } from '@bold-ballast/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, type BuildFileArguments, readFailure } from '../../data/api.ts'
 import { fieldWord, valueText } from '../../shared/field-words.ts'
 import { Alert } from '../../ui/states.tsx'
-import { recordWord } from '../../ui/words.ts'
 
 type Picked = BuildFileArguments & { readonly file: File }
 

@@ -1,4 +1,5 @@
 import type { LogEntry } from '@bold-ballast/contract'
+import { recordWord } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../data/api.ts'
 import { useAppDispatch } from '../../data/store.ts'
@@ -7,7 +8,7 @@ import { useBuild } from '../../data/use-build.ts'
 import { fieldWord, valueText } from '../../shared/field-words.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
-import { recordWord, timeText } from '../../ui/words.ts'
+import { timeText } from '../../ui/words.ts'
 
 const ACTION_WORDS: Record<LogEntry['action'], string> = {
   create: 'added',

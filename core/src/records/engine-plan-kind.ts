@@ -2,6 +2,7 @@ import { FLOW_REFERENCES, type FlowReference } from '../engine/compressor.ts'
 import { HEAT_SCHOOLS } from '../engine/mechanics.ts'
 import { z } from '../zod.ts'
 import { id, typed } from './common-fields.ts'
+import { defineRecord, type RecordOfKind } from './define-record.ts'
 
 const positive = (most: number) => z.number().positive().max(most)
 const pressurePa = z.number().nonnegative().max(1e6)
@@ -77,13 +78,20 @@ export const pumpPlanSchema = z.strictObject({
 })
 
 /** How a stage's engine reaches its power: what is asked, the engine, and the number of each step. */
-export const enginePlanFields = {
-  id,
-  stageId: id,
-  engine: engineSchema,
-  target: powerGoalSchema,
-  air: airPathSchema,
-  burn: burnSchema,
-  injectors: injectorPlanSchema.nullable().default(null),
-  pump: pumpPlanSchema.nullable().default(null),
-}
+export const enginePlanKind = defineRecord({
+  list: 'enginePlans',
+  word: 'an engine plan',
+  onePer: ['stageId'],
+  refs: { stageId: { to: 'stages', whenGone: 'goesWith' } },
+  fields: {
+    id,
+    stageId: id,
+    engine: engineSchema,
+    target: powerGoalSchema,
+    air: airPathSchema,
+    burn: burnSchema,
+    injectors: injectorPlanSchema.nullable().default(null),
+    pump: pumpPlanSchema.nullable().default(null),
+  },
+})
+export type EnginePlan = RecordOfKind<typeof enginePlanKind>

@@ -1,0 +1,58 @@
+import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
+import { enginePlanKind } from './engine-plan-kind.ts'
+import { partKind, partUseKind } from './part-kinds.ts'
+import { photoKind } from './picture-kind.ts'
+import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
+import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
+import { balanceStepKind, ballastAimKind, boxKind, changeKind, inCarKind, liftKind, siteKind, weighingKind, zoneKind } from './weight-kinds.ts'
+
+/** Every kind of record that a build holds, in the order in which they are stored: what names another comes after it, or is checked at the end. */
+export const KINDS = [
+  stageKind,
+  limitKind,
+  targetKind,
+  changeKind,
+  expectationKind,
+  weighingKind,
+  inCarKind,
+  sessionKind,
+  pullKind,
+  standingKind,
+  zoneKind,
+  boxKind,
+  liftKind,
+  balanceStepKind,
+  siteKind,
+  ballastAimKind,
+  photoKind,
+  partKind,
+  partUseKind,
+  enginePlanKind,
+  pullPlanKind,
+  dynoMappingKind,
+] as const
+
+type Kind = (typeof KINDS)[number]
+export type RecordList = Kind['list']
+export type ResourceName = Kind['address']
+export type BatchResource = Extract<Kind, { readonly isBatchable: true }>['address']
+/** A record of one list, as calculations take it. */
+export type RecordOf<List extends RecordList> = RecordOfKind<Extract<Kind, { readonly list: List }>>
+
+const ALL: readonly (RecordKind & Kind)[] = KINDS
+const byName = new Map<string, RecordKind & Kind>(ALL.flatMap((kind) => [[kind.list, kind] as const, [kind.address, kind] as const]))
+
+/** The kind of a list or of an address; undefined for any other word, "builds" among them. */
+export const findKind = (name: string): (RecordKind & Kind) | undefined => byName.get(name)
+
+/** The kind of a list or of an address that is one. */
+export const kindOf = (name: RecordList | ResourceName): RecordKind & Kind => byName.get(name) as RecordKind & Kind
+
+/** What a person calls a record: by its kind's naming field, else its id. `name` is a list, an address, or "build" for the build itself. */
+export function recordName(name: string, record: Row): string {
+  const fields = findKind(name)?.nameFrom ?? ['name']
+  return String(fields.map((field) => record[field]).find((text) => text !== undefined && text !== null) ?? record.id)
+}
+
+/** What a list or an address holds one of, with its article. */
+export const recordWord = (name: string): string => findKind(name)?.word ?? 'the build'

@@ -1,0 +1,26 @@
+/**
+ * The key of every metric that a target or a limit can be about, and which numbers a goal of it may have: above zero, a share up to 1, or any.
+ * What a metric is, how it is worked out and what proves it stands in its declaration, in the room it belongs to.
+ */
+export const METRIC_GOALS = {
+  massReady: 'positive',
+  wheelPower: 'positive',
+  peakTorque: 'positive',
+  powerToMass: 'positive',
+  frontShare: 'share',
+} as const satisfies Record<string, GoalRange>
+
+export type GoalRange = 'positive' | 'share' | 'signed'
+export type Metric = keyof typeof METRIC_GOALS
+export const METRICS = Object.keys(METRIC_GOALS) as [Metric, ...Metric[]]
+
+/** Metrics of which a stage can say what it should give, where no ledger can sum it. */
+export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]
+
+/** Why a number can be no goal of a metric; null where it can. */
+export function whyNoGoal(range: GoalRange, value: number): string | null {
+  if (range === 'signed' || (value > 0 && range === 'positive')) return null
+  if (range === 'share')
+    return value > 1 ? 'A front share lies under 100 %.' : value > 0 ? null : 'A share lies above 0 %. Type how much of the whole it shall be.'
+  return 'This goal must be more than zero. Type what it shall reach.'
+}

@@ -1,0 +1,116 @@
+import type { RatingKind } from '../engine/rating-chain.ts'
+import type { QuantityKind } from '../units/units.ts'
+import { z } from '../zod.ts'
+import { id, instant, name, note, optionalPlace, partKg, spread, typed } from './common-fields.ts'
+import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+
+/** What a rating can be about: in words, in which unit it is shown, and which kind of rating it is. */
+export const RATING_SUBJECTS = {
+  wheelPower: { word: 'power at the wheels', kind: 'power', rating: 'power' },
+  crankPower: { word: 'power at the crank', kind: 'power', rating: 'power' },
+  crankTorque: { word: 'torque at the crank', kind: 'torque', rating: 'torque' },
+  airFlow: { word: 'air flow', kind: 'massFlow', rating: 'airFlow' },
+  fuelFlow: { word: 'fuel flow', kind: 'volumeFlow', rating: 'fuelFlow' },
+  engineSpeed: { word: 'engine speed', kind: 'engineSpeed', rating: 'speed' },
+  boost: { word: 'boost above the air', kind: 'pressure', rating: 'pressure' },
+  fuelPressure: { word: 'fuel pressure above the air', kind: 'pressure', rating: 'pressure' },
+  outletTemperature: { word: 'air out of the compressor', kind: 'temperature', rating: 'temperature' },
+  chargeTemperature: { word: 'charge into the engine', kind: 'temperature', rating: 'temperature' },
+  pumpCurrent: { word: 'current of the fuel pumps', kind: 'current', rating: 'current' },
+  injectorDuty: { word: 'injector duty', kind: 'share', rating: 'duty' },
+} as const satisfies Record<string, { word: string; kind: QuantityKind; rating: RatingKind }>
+
+export type RatingSubject = keyof typeof RATING_SUBJECTS
+export const RATING_SUBJECT_NAMES = Object.keys(RATING_SUBJECTS) as [RatingSubject, ...RatingSubject[]]
+
+export const PART_STATUSES = ['wanted', 'ordered', 'here', 'fitted', 'wornOut'] as const
+export const LIFE_UNITS = ['hours', 'days', 'events'] as const
+
+const money = z.number().nonnegative().max(1e8).nullable().default(null)
+
+export const partRatingSchema = z.strictObject({
+  of: z.enum(RATING_SUBJECT_NAMES),
+  limit: z.number().positive().max(1e9),
+  /** Each piece carries so much, and all of them together the sum. */
+  isEach: z.boolean().default(false),
+  known: z.enum(['guess', 'catalogue', 'measured']),
+  /** The ethanol share of the fuel it holds for, by volume; null: it does not depend on the fuel. */
+  ethanolShare: z.number().min(0).max(1).nullable().default(null),
+  typed,
+})
+
+const isWithinItsMeasure: RecordRule = (next) => {
+  for (const [i, { of, limit }] of (next.ratings as readonly { of: string; limit: number }[]).entries())
+    if (of === 'injectorDuty' && limit > 1) throw new RecordRefusal(`ratings.${i}.limit`, 'A duty is a share of the time: 100 % at most.')
+  return next
+}
+
+/** A part that is thought about, bought, fitted or worn out, with what it can take. */
+export const partKind = defineRecord({
+  list: 'parts',
+  word: 'a part',
+  nameFrom: ['name'],
+  isBatchable: true,
+  refs: { stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has parts. Move or delete them first.' } } },
+  fields: {
+    id,
+    /** What it does: "injectors". Parts of one kind are compared, and one replaces the other. */
+    kind: z.string().trim().min(1).max(60),
+    name,
+    count: z.int().positive().max(1000).default(1),
+    /** Of one piece. */
+    mass: z
+      .strictObject({ massKg: partKg, sdKg: spread, proof: z.enum(['guess', 'catalogue', 'measured']), typed })
+      .nullable()
+      .default(null),
+    place: optionalPlace,
+    /** All pieces together. */
+    cost: money,
+    ratings: z.array(partRatingSchema).max(20).default([]),
+    life: z
+      .strictObject({ amount: z.number().positive().max(1e6), unit: z.enum(LIFE_UNITS) })
+      .nullable()
+      .default(null),
+    /** What has to be bought with it. */
+    extras: z
+      .array(z.strictObject({ name, massKg: partKg.nullable().default(null), cost: money }))
+      .max(30)
+      .default([]),
+    pros: note,
+    cons: note,
+    status: z.enum(PART_STATUSES).default('wanted'),
+    serial: z.string().trim().max(80).nullable().default(null),
+    /** Where it is fitted, or is to be. */
+    stageId: id.nullable().default(null),
+    /** On the shelf that every build of the garage sees. */
+    isShared: z.boolean().default(false),
+  },
+  rules: [isWithinItsMeasure],
+})
+export type Part = RecordOfKind<typeof partKind>
+
+const isOfAPartThatWears: RecordRule = async (next, { live }) => {
+  const [part] = await live('parts', { id: next.partId })
+  if (part && !part.life) throw new RecordRefusal('partId', 'Nobody has said how long this part lives. Give its life first, in hours, days or events.')
+  return next
+}
+
+/** Use of a part, in the unit of its life. */
+export const partUseKind = defineRecord({
+  list: 'partUses',
+  word: 'the use of a part',
+  nameFrom: ['at'],
+  isBatchable: true,
+  refs: { partId: { to: 'parts', whenGone: 'goesWith' }, sessionId: { to: 'sessions', whenGone: 'forgets' } },
+  fields: {
+    id,
+    partId: id,
+    /** The dyno session it was used in, where it was one. */
+    sessionId: id.nullable().default(null),
+    at: instant,
+    amount: z.number().positive().max(1e5),
+    note,
+  },
+  rules: [isOfAPartThatWears],
+})
+export type PartUse = RecordOfKind<typeof partUseKind>

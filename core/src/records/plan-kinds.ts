@@ -1,0 +1,182 @@
+import { BOOST_SCHOOLS, STANDARDS } from '../dyno/correction.ts'
+import { LOSS_SCHOOLS } from '../dyno/wheel-to-crank.ts'
+import { z } from '../zod.ts'
+import { id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
+import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { EXPECTED_METRICS, METRIC_GOALS, METRICS, type Metric, whyNoGoal } from './metric-keys.ts'
+
+export const DISCIPLINES = ['timeAttack', 'track', 'drift'] as const
+export const DRIVEN_AXLES = ['front', 'rear', 'all'] as const
+
+const axleSuspensionSchema = z.strictObject({
+  wheelRateNPerM: z.number().positive().max(2e6),
+  tyreRateNPerM: z.number().positive().max(2e6).nullable().default(null),
+  /** Spring travel over wheel travel. */
+  motionRatio: z.number().positive().max(2),
+  /** How far a turn moves the perch. */
+  threadPitchM: z.number().positive().max(0.02),
+})
+
+export const POWER_PLACES = ['hub', 'roller', 'engine'] as const
+export const CROSS_CONVENTIONS = ['rfLr', 'lfRr', 'wedge'] as const
+export const GUESS_PAIR_SOURCES = ['build', 'garage'] as const
+
+export const buildFields = {
+  id,
+  name,
+  discipline: z.enum(DISCIPLINES),
+  className: z.string().trim().max(80).nullable().default(null),
+  drivenAxles: z.enum(DRIVEN_AXLES),
+  wheelbaseM: z.number().positive().max(10),
+  trackFrontM: z.number().positive().max(5),
+  trackRearM: z.number().positive().max(5),
+  reference: z.strictObject({
+    driverKg: z.number().nonnegative().max(300),
+    fuelL: z.number().nonnegative().max(500),
+    fuelKgPerL: z.number().min(0.5).max(1.2),
+  }),
+  powerBasis: z.strictObject({ place: z.enum(POWER_PLACES), standard: z.enum(STANDARDS), boostSchool: z.enum(BOOST_SCHOOLS) }),
+  /** What the car weighs before any weighing, at the reference condition. */
+  baselineMass: z
+    .strictObject({ massKg: z.number().positive().max(20_000), sdKg: spread, proof: z.enum(['guess', 'catalogue', 'measured']), typed })
+    .nullable()
+    .default(null),
+  /** Where the fuel's and the driver's mass sit, to bring corners to the reference. */
+  fuelPlace: optionalPlace,
+  driverPlace: optionalPlace,
+  suspension: z.strictObject({ front: axleSuspensionSchema, rear: axleSuspensionSchema }).nullable().default(null),
+  /** Which guesses teach how guesses run: this build's, or those of every build in the garage. */
+  guessPairsFrom: z.enum(GUESS_PAIR_SOURCES).default('build'),
+  /** Which diagonal is called cross, or the wedge in its place. */
+  crossConvention: z.enum(CROSS_CONVENTIONS).default('rfLr'),
+  /** How crank power is reckoned from wheel power, with the numbers of each school that are known; null: a usual one, and it says so. */
+  drivelineLoss: z
+    .strictObject({
+      school: z.enum(LOSS_SCHOOLS),
+      lossShare: z.number().min(0).lt(0.5).nullable().default(null),
+      fixedLossW: z.number().nonnegative().max(2e5).nullable().default(null),
+      proportionalShare: z.number().min(0).lt(0.5).nullable().default(null),
+      coastDownLossW: z.number().nonnegative().max(5e5).nullable().default(null),
+    })
+    .nullable()
+    .default(null),
+}
+
+export type BuildRecord = z.output<z.ZodObject<typeof buildFields>>
+
+const keepsFirstPlace: RecordRule = (next, { before }) => {
+  if (before?.position === 0 && next.position !== 0) throw new RecordRefusal('position', 'Stage 0 is the car as bought and stays first.')
+  if (before && next.position !== before.position) throw new RecordRefusal('position', 'Stages change places through the stage order.')
+  if (!before && next.position === 0) throw new RecordRefusal('position', 'Stage 0 is made with the build. Give the next free place.')
+  return next
+}
+
+export const stageKind = defineRecord({
+  list: 'stages',
+  word: 'a stage',
+  nameFrom: ['name'],
+  fields: {
+    id,
+    position: z.int().nonnegative().max(99),
+    name,
+    date: z.iso.date().nullable().default(null),
+    note,
+  },
+  rules: [keepsFirstPlace],
+  neverGoes: ({ position }) => (position === 0 ? 'Stage 0 is the car as bought and cannot be deleted.' : null),
+  mostInFile: 100,
+})
+export type Stage = RecordOfKind<typeof stageKind>
+
+const isReachable: RecordRule = (next) => {
+  const isBetween = next.sense === 'between'
+  const [value, highValue] = [next.value as number, next.highValue as number | null | undefined]
+  if (isBetween && !(typeof highValue === 'number' && highValue > value)) {
+    throw new RecordRefusal('highValue', 'A range needs an upper value above the lower one.')
+  }
+  const why = whyNoGoal(METRIC_GOALS[next.metric as Metric], value)
+  if (why) throw new RecordRefusal('value', why)
+  return isBetween || !('highValue' in next) ? next : { ...next, highValue: null }
+}
+
+/** A limit ends no earlier than it begins. */
+const runsForward: RecordRule = async (next, { live }) => {
+  const [until] = next.untilStageId ? await live('stages', { id: next.untilStageId }) : []
+  if (!until) return next
+  const [from] = next.fromStageId ? await live('stages', { id: next.fromStageId }) : []
+  if (!from) throw new RecordRefusal('fromStageId', 'A limit that ends needs a stage it holds from. Pick the first stage it holds for.')
+  if ((until.position as number) < (from.position as number))
+    throw new RecordRefusal('untilStageId', 'This limit would end before it begins. Pick the same stage or a later one.')
+  return next
+}
+
+export const limitKind = defineRecord({
+  list: 'limits',
+  word: 'a limit',
+  nameFrom: ['metric'],
+  refs: {
+    fromStageId: { to: 'stages', whenGone: { keepsIt: 'A limit holds from this stage on. Give it another stage first.' } },
+    untilStageId: { to: 'stages', whenGone: { keepsIt: 'A limit holds until this stage. Give it another stage first.' } },
+  },
+  fields: {
+    id,
+    metric: z.enum(METRICS),
+    sense: z.enum(['atMost', 'atLeast']),
+    value: z.number(),
+    source: z.enum(['classRule', 'rating', 'own']),
+    /** Null: from the last stage on. */
+    fromStageId: id.nullable().default(null),
+    /** The last stage it holds for; null: to the end. */
+    untilStageId: id.nullable().default(null),
+    typed,
+  },
+  rules: [isReachable, runsForward],
+})
+export type Limit = RecordOfKind<typeof limitKind>
+
+export const targetKind = defineRecord({
+  list: 'targets',
+  word: 'a target',
+  nameFrom: ['metric'],
+  onePer: ['metric', 'dueStageId'],
+  refs: { dueStageId: { to: 'stages', whenGone: { keepsIt: 'A target is due at this stage. Give it another due stage first.' } } },
+  fields: {
+    id,
+    metric: z.enum(METRICS),
+    sense: z.enum(['atMost', 'atLeast', 'between']),
+    value: z.number(),
+    /** The upper bound of "between", else null. */
+    highValue: z.number().nullable().default(null),
+    /** Null: due at the last stage. */
+    dueStageId: id.nullable().default(null),
+    typed,
+  },
+  rules: [isReachable],
+})
+export type Target = RecordOfKind<typeof targetKind>
+
+const isMoreThanNothing: RecordRule = (next) => {
+  if (next.mode !== 'by' && !((next.value as number) > 0)) throw new RecordRefusal('value', 'The expected power or factor must be more than zero.')
+  return next
+}
+
+/** What a stage should give where no ledger can sum it. */
+export const expectationKind = defineRecord({
+  list: 'expectations',
+  word: 'an expectation',
+  nameFrom: ['metric'],
+  refs: { stageId: { to: 'stages', whenGone: 'goesWith' } },
+  fields: {
+    id,
+    stageId: id,
+    metric: z.enum(EXPECTED_METRICS).default('wheelPower'),
+    mode: z.enum(['to', 'by', 'times']),
+    /** W for `to` and `by` (which may be negative), a factor for `times`. */
+    value: z.number(),
+    sd: spread,
+    proof: z.enum(['guess', 'catalogue', 'calculated']),
+    typed,
+  },
+  rules: [isMoreThanNothing],
+})
+export type Expectation = RecordOfKind<typeof expectationKind>

@@ -1,0 +1,271 @@
+import { BALLAST_OBJECTIVES } from '../mass/ballast-types.ts'
+import { z } from '../zod.ts'
+import { id, instant, name, note, optionalPlace, partKg, placeSchema, spread, typed } from './common-fields.ts'
+import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+
+export const massValueSchema = z.strictObject({
+  massKg: partKg,
+  sdKg: spread,
+  proof: z.enum(['guess', 'catalogue', 'measured']),
+  typed,
+  at: instant,
+  /** Which scale; two weighings on one scale do not average out its own error. */
+  instrument: z.string().max(80).nullable().default(null),
+  /** Where the mass is a difference of two readings of a growing box: the reading after it went in, and its place among them. */
+  box: z
+    .strictObject({ boxId: id, position: z.int().nonnegative().max(1000), readingKg: z.number().positive().max(5000), readingSdKg: z.number().nonnegative() })
+    .nullish(),
+})
+
+export type MassValue = z.output<typeof massValueSchema>
+
+/** Stage 0 holds no lines; what is done has a time. */
+const standsAtAStage: RecordRule = async (next, { live, now }) => {
+  const [stage] = await live('stages', { id: next.stageId })
+  if (stage?.position === 0) throw new RecordRefusal('stageId', 'Stage 0 is the car as bought and holds no changes. Pick a later stage.')
+  return { ...next, doneAt: next.state === 'done' ? (next.doneAt ?? now) : null }
+}
+
+export const changeKind = defineRecord({
+  list: 'changes',
+  word: 'a ledger line',
+  noun: 'line',
+  nameFrom: ['name'],
+  isBatchable: true,
+  refs: {
+    stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has ledger lines. Move or delete them first.' } },
+    fromChangeId: { to: 'changes', whenGone: { keepsIt: 'Pieces of this part go to its replacement. Delete those lines first.' } },
+    toChangeId: { to: 'changes', whenGone: 'forgets' },
+    boxId: { to: 'boxes', whenGone: { keepsIt: 'Ledger lines were weighed in this box. Delete those lines first.' } },
+  },
+  fields: {
+    id,
+    stageId: id,
+    kind: z.enum(['off', 'on', 'transfer']),
+    name,
+    count: z.int().positive().max(1000).default(1),
+    zone: z.string().trim().min(1).max(60).nullable().default(null),
+    /** Every value the line ever had, per piece; a guess is never overwritten by a measurement. */
+    values: z.array(massValueSchema).max(50),
+    state: z.enum(['planned', 'done', 'dropped']).default('done'),
+    doneAt: instant.nullable().default(null),
+    touchesPower: z.boolean().default(false),
+    /** The part that a transfer's pieces come from, and the replacement they go to. */
+    fromChangeId: id.nullable().default(null),
+    toChangeId: id.nullable().default(null),
+    boxId: id.nullable().default(null),
+    /** Of its own; else that of its zone. */
+    place: optionalPlace,
+    /** In the build's money, all pieces together. */
+    cost: z.number().nonnegative().max(1e8).nullable().default(null),
+    hours: z.number().nonnegative().max(1e5).nullable().default(null),
+  },
+  rules: [standsAtAStage],
+})
+export type Change = RecordOfKind<typeof changeKind>
+
+export const padReadingSchema = z.strictObject({ massKg: z.number().nonnegative().max(5000), sdKg: spread, typed }).nullable()
+
+const padsSchema = z.strictObject({ LF: padReadingSchema, RF: padReadingSchema, LR: padReadingSchema, RR: padReadingSchema })
+
+export const PLACEMENT_METHODS = ['axlesOnBlocks', 'cornerSwapped', 'otherAxleOnFloor'] as const
+
+/** What has to be the same for two weighings to compare; null where nobody noted it. */
+export const conditionsSchema = z.strictObject({
+  barsDisconnected: z.boolean().nullable().default(null),
+  isLevel: z.boolean().nullable().default(null),
+  tyrePressurePa: z.number().positive().max(1e6).nullable().default(null),
+  rideHeightFrontM: z.number().positive().max(1).nullable().default(null),
+  rideHeightRearM: z.number().positive().max(1).nullable().default(null),
+})
+
+const hasPadHeight: RecordRule = (next) => {
+  const second = next.secondPlacement as { readonly method: string; readonly padHeightM: number | null } | null
+  if (second?.method === 'otherAxleOnFloor' && second.padHeightM === null)
+    throw new RecordRefusal('secondPlacement.padHeightM', 'With the other axle on the bare floor the height of the pads is needed. Measure it and type it.')
+  return next
+}
+
+export const weighingKind = defineRecord({
+  list: 'weighings',
+  word: 'a weighing',
+  nameFrom: ['at'],
+  isBatchable: true,
+  refs: { stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has weighings. Move or delete them first.' } } },
+  fields: {
+    id,
+    stageId: id,
+    at: instant,
+    pads: padsSchema,
+    /** The car put on the pads a second time, because one of them is dead. */
+    secondPlacement: z
+      .strictObject({
+        method: z.enum(PLACEMENT_METHODS),
+        pads: padsSchema,
+        /** How far a block may stand off the pads' height. */
+        blockErrorM: z.number().nonnegative().max(0.1).nullable().default(null),
+        /** How much higher the pads stand than the bare floor. */
+        padHeightM: z.number().positive().max(0.5).nullable().default(null),
+      })
+      .nullable()
+      .default(null),
+    conditions: conditionsSchema.nullable().default(null),
+    /** 0 when the driver was out. */
+    driverInKg: z.number().nonnegative().max(300),
+    fuelL: z.number().nonnegative().max(500),
+    fuelSdL: spread,
+    extras: z
+      .array(z.strictObject({ name, massKg: partKg, sdKg: spread }))
+      .max(50)
+      .default([]),
+    scales: z.string().trim().max(80).nullable().default(null),
+    setAside: z.string().trim().min(1).max(300).nullable().default(null),
+    note,
+  },
+  rules: [hasPadHeight],
+})
+export type Weighing = RecordOfKind<typeof weighingKind>
+
+/** A correction of what was in the car at a weighing. */
+export const inCarKind = defineRecord({
+  list: 'inCars',
+  word: 'what was in the car',
+  refs: { weighingId: { to: 'weighings', whenGone: 'goesWith' }, changeId: { to: 'changes', whenGone: 'goesWith' } },
+  fields: {
+    id,
+    weighingId: id,
+    changeId: id,
+    inCar: z.boolean(),
+  },
+})
+export type InCar = RecordOfKind<typeof inCarKind>
+
+/** A part of the car as the ledger’s @zone names it, with the place that its lines have unless they have one of their own. */
+export const zoneKind = defineRecord({
+  list: 'zones',
+  word: 'a zone',
+  nameFrom: ['name'],
+  onePer: ['name'],
+  isBatchable: true,
+  fields: {
+    id,
+    name: z.string().trim().min(1).max(60),
+    place: optionalPlace,
+  },
+})
+export type Zone = RecordOfKind<typeof zoneKind>
+
+/** A box on a scale that grows part by part; the readings stand with the lines that went in. */
+export const boxKind = defineRecord({
+  list: 'boxes',
+  word: 'a box',
+  nameFrom: ['name'],
+  isBatchable: true,
+  fields: {
+    id,
+    name,
+    instrument: z.string().trim().max(80).nullable().default(null),
+    /** One standard deviation of a reading; null: the default of a part on a scale. */
+    readingSdKg: spread,
+    /** What the scale read before the first part went in. */
+    emptyKg: z.number().nonnegative().max(5000),
+    typed,
+  },
+})
+export type Box = RecordOfKind<typeof boxKind>
+
+/** A reading with one axle lifted, beside a level weighing of the same car. */
+export const liftKind = defineRecord({
+  list: 'lifts',
+  word: 'a lifted reading',
+  nameFrom: ['at'],
+  refs: { weighingId: { to: 'weighings', whenGone: { keepsIt: 'Lifted readings rest on this weighing. Delete those first.' } } },
+  fields: {
+    id,
+    weighingId: id,
+    at: instant,
+    lifted: z.enum(['rear', 'front']),
+    liftM: z.number().positive().max(2),
+    liftSdM: spread,
+    rearAxleKg: z.number().positive().max(10_000),
+    axleSdKg: spread,
+    radiusFrontM: z.number().positive().max(1),
+    radiusRearM: z.number().positive().max(1),
+    typed,
+  },
+})
+export type Lift = RecordOfKind<typeof liftKind>
+
+const fourKg = z.strictObject({ LF: partKg, RF: partKg, LR: partKg, RR: partKg })
+const turn = z.number().min(-100).max(100)
+
+/** One round of perch turns at the scales: what was read, what was turned, what it read then. */
+export const balanceStepKind = defineRecord({
+  list: 'balanceSteps',
+  word: 'a round of turns',
+  nameFrom: ['at'],
+  refs: { stageId: { to: 'stages', whenGone: 'goesWith' } },
+  fields: {
+    id,
+    stageId: id,
+    at: instant,
+    school: z.enum(['heightKept', 'equalTurns', 'byHand']),
+    wantedCrossRfLr: z.number().min(0.4).max(0.6),
+    before: fourKg,
+    turns: z.strictObject({ LF: turn, RF: turn, LR: turn, RR: turn }),
+    after: fourKg.nullable().default(null),
+    note,
+  },
+})
+export type BalanceStep = RecordOfKind<typeof balanceStepKind>
+
+/** A place where ballast can be bolted down. */
+export const siteKind = defineRecord({
+  list: 'sites',
+  word: 'a place for ballast',
+  nameFrom: ['name'],
+  isBatchable: true,
+  fields: {
+    id,
+    name: z.string().trim().min(1).max(60),
+    place: placeSchema,
+    limitKg: partKg,
+    plates: z
+      .array(z.strictObject({ massKg: partKg, count: z.int().positive().max(200) }))
+      .min(1)
+      .max(10),
+  },
+})
+export type Site = RecordOfKind<typeof siteKind>
+
+const wantedShareSchema = z
+  .strictObject({
+    value: z.number().min(0.2).max(0.8),
+    within: z.number().positive().max(0.2).nullable().default(null),
+    weight: z.number().positive().max(1000).default(1),
+  })
+  .nullable()
+  .default(null)
+
+/** What ballast shall reach at a stage. */
+export const ballastAimKind = defineRecord({
+  list: 'ballastAims',
+  word: 'what ballast shall reach',
+  onePer: ['stageId'],
+  refs: { stageId: { to: 'stages', whenGone: 'goesWith' } },
+  fields: {
+    id,
+    stageId: id,
+    /** Weighed as the rules weigh it, with driver. */
+    minimumKg: z.number().positive().max(20_000),
+    mostOverKg: z.number().nonnegative().max(500).nullable().default(null),
+    front: wantedShareSchema,
+    left: wantedShareSchema,
+    crossRfLr: wantedShareSchema,
+    objective: z.enum(BALLAST_OBJECTIVES),
+    /** How many times its weight a mount must hold, from the person's rule book. */
+    loadFactorG: z.number().positive().max(200).nullable().default(null),
+    typed,
+  },
+})
+export type BallastAim = RecordOfKind<typeof ballastAimKind>
