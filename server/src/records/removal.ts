@@ -3,7 +3,7 @@ import type { Knex } from 'knex'
 import type { Actor } from '../http/actor.ts'
 import type { RecordChange } from './history.ts'
 import { fieldsOf, modelOf } from './models.ts'
-import { applyRules, planRemoval, storedContext } from './rules.ts'
+import { applyRules, planRemoval, requireNamed, storedContext } from './rules.ts'
 import { plain } from './versioned.ts'
 
 type Row = Record<string, unknown>
@@ -42,9 +42,14 @@ export async function removeRecord(trx: Knex, actor: Actor, name: RecordList | R
  * Puts a deleted record back, with what went along with it in the same write. Refused where a record that it names is not there any more.
  */
 export async function restoreRecord(trx: Knex, actor: Actor, name: RecordList | ResourceName, record: Row): Promise<Removal> {
+  await applyRules(storedContext(trx, record.buildId as string, actor.now), name, record, fieldsOf(name, record))
+  return putBackAsItWas(trx, actor, name, record)
+}
+
+/** What went along comes back as it was: no rule that it met then is asked again. */
+async function putBackAsItWas(trx: Knex, actor: Actor, name: RecordList | ResourceName, record: Row): Promise<Removal> {
   const { list } = kindOf(name)
-  const context = storedContext(trx, record.buildId as string, actor.now)
-  await applyRules(context, name, record, fieldsOf(name, record))
+  await requireNamed(storedContext(trx, record.buildId as string, actor.now), name, record)
   const back = await patchRecord(trx, actor, list, record, { deletedAt: null })
   const companions: RecordChange[] = []
   for (const kind of KINDS) {
@@ -54,7 +59,7 @@ export async function restoreRecord(trx: Knex, actor: Actor, name: RecordList | 
         .query(trx)
         .where({ buildId: record.buildId as string, [reference.field]: record.id as string, deletedAt: record.deletedAt as string })
       for (const row of gone.map(plain)) {
-        const found = await restoreRecord(trx, actor, kind.list, row)
+        const found = await putBackAsItWas(trx, actor, kind.list, row)
         companions.push(found.record, ...found.companions)
       }
     }

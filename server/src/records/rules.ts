@@ -21,7 +21,7 @@ export const storedContext = (trx: Knex, buildId: string, now: string): RuleCont
 const broken = (path: string, message: string) => new AppError('rule-broken', message, { errors: [{ path, message }] })
 
 /** Every record that is named must be there and not deleted. */
-async function requireNamed(context: RuleContext, name: RecordList | ResourceName, next: Row): Promise<void> {
+export async function requireNamed(context: RuleContext, name: RecordList | ResourceName, next: Row): Promise<void> {
   for (const reference of kindOf(name).refs) {
     const id = next[reference.field]
     if (id === null || id === undefined) continue
@@ -47,9 +47,9 @@ export async function applyRules(context: RuleContext, name: RecordList | Resour
   return ruled
 }
 
-/** The live records that name this one by a reference, kind by kind. */
+/** The live records that name this one by a reference, kind by kind, those first that may rest on the others. */
 async function* naming(context: RuleContext, list: RecordList, id: unknown) {
-  for (const kind of KINDS)
+  for (const kind of KINDS.toReversed())
     for (const reference of kind.refs)
       if (listsOf(reference).includes(list)) yield { list: kind.list, reference, rows: await context.live(kind.list, { [reference.field]: id }) }
 }

@@ -1,0 +1,130 @@
+import { randomUUID } from 'node:crypto'
+import { BUILD_FILE_FORMAT, BUILD_FILE_VERSION, type BuildFile, buildFileSchema } from '@bold-ballast/contract'
+import { KINDS, kindOf, listsOf, type RecordList, z } from '@bold-ballast/core'
+import fc from 'fast-check'
+import { buildBody } from './test-server.ts'
+
+type Row = Record<string, unknown> & { id: string }
+/** As much of JSON Schema as our declarations use. */
+interface Schema {
+  readonly type?: string | readonly string[]
+  readonly const?: unknown
+  readonly enum?: readonly unknown[]
+  readonly anyOf?: readonly Schema[]
+  readonly format?: string
+  readonly minimum?: number
+  readonly maximum?: number
+  readonly exclusiveMinimum?: number
+  readonly exclusiveMaximum?: number
+  readonly minLength?: number
+  readonly maxLength?: number
+  readonly items?: Schema
+  readonly minItems?: number
+  readonly properties?: Readonly<Record<string, Schema>>
+  readonly required?: readonly string[]
+}
+
+const LETTERS = [...'abcdefgxyzÅøß 0189-_.,;:"\'\\/<>&=+@()[]{}°·µ漢']
+const text = (least: number, most: number) =>
+  fc
+    .array(fc.constantFrom(...LETTERS), { minLength: least, maxLength: Math.min(most, 24) })
+    .map((letters) => letters.join('').trim())
+    .filter((made) => made.length >= least)
+const instants = fc.integer({ min: Date.UTC(2020, 0, 1), max: Date.UTC(2030, 0, 1) }).map((ms) => new Date(ms).toISOString())
+
+function numbers({ minimum, maximum, exclusiveMinimum, exclusiveMaximum, type }: Schema): fc.Arbitrary<number> {
+  const least = minimum ?? exclusiveMinimum ?? -1e6
+  const most = Math.min(maximum ?? exclusiveMaximum ?? 1e6, 1e6)
+  if (type === 'integer') return fc.integer({ min: Math.ceil(least) + (exclusiveMinimum === least ? 1 : 0), max: Math.floor(most) })
+  const isOpenBelow = exclusiveMinimum !== undefined
+  // No JSON knows a nothing below zero.
+  return fc
+    .double({ min: least, max: most, minExcluded: isOpenBelow, maxExcluded: exclusiveMaximum !== undefined, noNaN: true, noDefaultInfinity: true })
+    .map((value) => value + 0)
+}
+
+/** Anything that a JSON Schema of ours allows. */
+function anyOf(schema: Schema): fc.Arbitrary<unknown> {
+  if (schema.const !== undefined) return fc.constant(schema.const)
+  if (schema.enum) return fc.constantFrom(...schema.enum)
+  if (schema.anyOf) return fc.oneof(...schema.anyOf.map((option) => anyOf(option)))
+  if (typeof schema.type === 'object') return fc.oneof(...schema.type.map((type) => anyOf({ ...schema, type })))
+  switch (schema.type) {
+    case 'null':
+      return fc.constant(null)
+    case 'boolean':
+      return fc.boolean()
+    case 'number':
+    case 'integer':
+      return numbers(schema)
+    case 'string':
+      if (schema.format === 'date-time') return instants
+      if (schema.format === 'date') return instants.map((instant) => instant.slice(0, 10))
+      return text(schema.minLength ?? 0, schema.maxLength ?? 24)
+    case 'array':
+      return fc.array(anyOf(schema.items ?? {}), { minLength: schema.minItems ?? 0, maxLength: Math.max(schema.minItems ?? 0, 3) })
+    case 'object': {
+      const fields = Object.entries(schema.properties ?? {}).map(([key, value]) => [key, anyOf(value)] as const)
+      return fc.record(Object.fromEntries(fields), { requiredKeys: [...(schema.required ?? [])] as never })
+    }
+    default:
+      throw new Error(`no arbitrary for ${JSON.stringify(schema)}`)
+  }
+}
+
+/** What rules ask beyond the fields of one record. */
+const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Record<string, Row[]>) => object } = {
+  stages: (_, i) => ({ position: i }),
+  changes: ({ state, doneAt }, i, { stages = [] }) => ({
+    stageId: stages[1 + (i % (stages.length - 1))]?.id,
+    doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
+  }),
+  limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId }),
+  targets: ({ value, sense }) => ({ value: (Math.abs(value as number) % 0.5) + 1e-3, highValue: sense === 'between' ? 0.9 : null }),
+  expectations: ({ value }) => ({ value: Math.abs(value as number) + 1 }),
+  weighings: ({ secondPlacement }) => (secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),
+  standings: ({ sessionId }, _, { pulls = [] }) => ({ pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id) }),
+  parts: ({ ratings }) => ({ ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })) }),
+}
+const isKept: { readonly [List in RecordList]?: (row: Row, lists: Record<string, Row[]>) => boolean } = {
+  standings: ({ pullIds }) => (pullIds as string[]).length > 0,
+  partUses: ({ partId }, { parts = [] }) => parts.find(({ id }) => id === partId)?.life !== null,
+}
+
+/** Names records by the declared references, mends what rules ask, and keeps one for each value of what may stand once. */
+function tieTogether(lists: Record<string, Row[]>): void {
+  for (const kind of KINDS) {
+    const seen = new Set<string>()
+    lists[kind.list] = (lists[kind.list] ?? []).flatMap((made, i): Row[] => {
+      const row: Row = { ...made }
+      for (const reference of kind.refs) {
+        const there = listsOf(reference).flatMap((list) => lists[list] ?? [])
+        const picked = reference.isOptional && i % 3 === 2 ? undefined : there[i % Math.max(1, there.length)]
+        if (!picked && !reference.isOptional) return []
+        // A record that is the same kind as itself names an earlier one.
+        row[reference.field] = picked && picked.id !== row.id ? picked.id : null
+      }
+      Object.assign(row, MENDED[kind.list]?.(row, i, lists) ?? {})
+      const key = kind.onePer.map((field) => String(row[field]).toLowerCase()).join(' ')
+      if (kind.onePer.length > 0 && seen.has(key)) return []
+      seen.add(key)
+      return isKept[kind.list]?.(row, lists) === false ? [] : [row]
+    })
+  }
+}
+
+/** Build files with records of every kind, of any content that the declarations allow; only pictures are left out, which need their bytes. */
+export function anyBuildFile(): fc.Arbitrary<BuildFile> {
+  const kinds = KINDS.filter(({ list }) => list !== 'photos')
+  const lists = kinds.map(({ list }) => {
+    const schema = z.toJSONSchema(z.object(kindOf(list).fields), { io: 'output' }) as Schema
+    return [list, fc.array(anyOf(schema), { minLength: list === 'stages' ? 2 : 1, maxLength: 4 })] as const
+  })
+  return fc.record(Object.fromEntries(lists)).map((made) => {
+    const rows = Object.fromEntries(
+      Object.entries(made).map(([list, records]) => [list, (records as Row[]).map((row) => ({ ...row, id: randomUUID() as string }))]),
+    )
+    tieTogether(rows)
+    return buildFileSchema.parse({ format: BUILD_FILE_FORMAT, formatVersion: BUILD_FILE_VERSION, build: buildBody(), ...rows })
+  })
+}
