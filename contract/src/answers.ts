@@ -1,4 +1,15 @@
-import type { Board, BrokenRecord, BuildRecord, describeCalculation, NextAction, PullFileReport, RecordList, RecordOf, Working } from '@bold-ballast/core'
+import type {
+  Board,
+  BoardCell,
+  BrokenRecord,
+  BuildRecord,
+  describeCalculation,
+  NextAction,
+  PullFileReport,
+  RecordList,
+  RecordOf,
+  Working,
+} from '@bold-ballast/core'
 import type { Meta, Stored } from './resources.ts'
 
 export type StoredBuild = BuildRecord & Meta
@@ -12,14 +23,16 @@ export type RecordsAnswer = StoredRecords & { readonly broken: readonly BrokenRe
 /** One build in the Garage. */
 export interface GarageEntry {
   readonly build: StoredBuild
+  /** Whether a number of it is being worked out. */
+  readonly isWaiting?: true
   readonly stageCount: number
   /** The latest stage that is built or proven, else the first that is underway, or null. */
   readonly reachedPosition: number | null
   readonly reachedName: string | null
   readonly reachedState: Board['stages'][number]['state'] | null
   readonly reachedStageId: string | null
-  readonly mass: Board['rows'][number]['cells'][number]
-  readonly powerToMass: Board['rows'][number]['cells'][number]
+  readonly mass: BoardCell | null
+  readonly powerToMass: BoardCell | null
   readonly brokenLimits: number
   readonly limitsThatWouldBreak: number
   readonly lateStages: number

@@ -1,16 +1,18 @@
+import { CalculationError } from '../errors.ts'
 import { isMeasured, type Proof } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
-import type { BuildRecords } from '../records/records.ts'
-import { withRatingLimit } from '../rooms/parts/rating-limits.ts'
-import { plannedPowerW } from '../rooms/power/power-at-stage.ts'
-import { unexplainedAt } from '../rooms/weight/unexplained.ts'
-import { makeCar } from '../stages/car.ts'
+import { powerAtStage } from '../rooms/power/power-at-stage.ts'
+import { massOf, massOrProblem } from '../rooms/weight/mass-at-stage.ts'
+import type { Car } from '../stages/car.ts'
+import { WAITING, type Waiting } from '../stages/define-metric.ts'
 import { quantileOf } from '../stats/distribution.ts'
+import type { NextAction } from './advice.ts'
+import { basisWords } from './metrics.ts'
 import { type StageState, stageState } from './stage-state.ts'
-import { basisWords, METRIC_INFO, StageValues } from './stage-values.ts'
+import { ALL_METRICS, type Goal, type MetricSet, StageValues } from './stage-values.ts'
 import { type LimitVerdict, limitVerdict, type TargetVerdict, targetVerdict } from './verdict.ts'
-import { type NextAction, whatNext } from './what-next.ts'
+import { whatNext } from './what-next.ts'
 
 export interface BoardStage extends StageState {
   readonly id: string
@@ -31,12 +33,19 @@ export interface BoardCell {
   readonly plannedValue: number | null
 }
 
+/** A cell that is there; null for one that is empty or still being worked out. */
+export const arrivedCell = (cell: BoardCell | Waiting | null | undefined): BoardCell | null => (cell === WAITING || cell === undefined ? null : cell)
+
 export interface BoardRow {
   readonly id: string
   readonly metric: Metric
   readonly basis: ReturnType<typeof basisWords>
-  readonly goal: { kind: 'target'; record: Target; verdict: TargetVerdict } | { kind: 'limit'; record: Limit; verdict: LimitVerdict } | { kind: 'none' }
-  readonly cells: readonly (BoardCell | null)[]
+  /** What it is held against; no verdict while a value that it rests on is being worked out. */
+  readonly goal:
+    | { kind: 'target'; record: Target; verdict: TargetVerdict | null }
+    | { kind: 'limit'; record: Limit; verdict: LimitVerdict | null }
+    | { kind: 'none' }
+  readonly cells: readonly (BoardCell | Waiting | null)[]
   readonly beam: Beam | null
   /** The part whose rating is the limit, where it is one of the register. */
   readonly ratedPart: string | null
@@ -63,55 +72,56 @@ export interface Board {
   readonly trail: readonly TrailPoint[]
   readonly next: readonly NextAction[]
   readonly problems: readonly string[]
+  /** Whether a cell is being worked out: the same question has a fuller answer later. */
+  readonly isWaiting?: true
 }
 
-/** Works out the whole Board of a build. `today` is an ISO date, for what is late. */
-export function makeBoard(records: BuildRecords, today: string): Board {
-  const values = new StageValues(makeCar(withRatingLimit(records)))
-  const { car } = values
+/** Works out the whole Board of a car. `today` is an ISO date, for what is late. */
+export function makeBoard(car: Car, today: string, metrics: MetricSet = ALL_METRICS): Board {
+  const values = new StageValues(car, metrics)
   const stages = car.stages.map(
     (stage, position): BoardStage => ({ id: stage.id, name: stage.name, date: stage.date, ...stageState(values, position, today), position }),
   )
   const problems = car.stages.flatMap((stage, position) => {
-    const mass = values.massOrProblem(position)
-    return mass instanceof Error ? [`Stage ${position} ${stage.name}: ${mass.message}`] : []
+    const mass = massOrProblem(car, position)
+    return mass instanceof CalculationError ? [`Stage ${position} ${stage.name}: ${mass.message}`] : []
   })
-  return { stages, rows: boardRows(values, today), trail: trail(values), next: whatNext(values, today), problems }
+  const rows = boardRows(values, today)
+  const isWaiting = rows.some(({ cells }) => cells.includes(WAITING))
+  return { stages, rows, trail: trail(car), next: whatNext(values, today), problems, ...(isWaiting ? { isWaiting } : {}) }
 }
 
 function boardRows(values: StageValues, today: string): BoardRow[] {
   const { records } = values.car
-  const cellsOf = new Map<Metric, (BoardCell | null)[]>()
+  const cellsOf = new Map<Metric, BoardRow['cells']>()
   const cells = (metric: Metric) => {
-    if (!cellsOf.has(metric))
-      cellsOf.set(
-        metric,
-        values.car.stages.map((_, position) => boardCell(values, metric, position)),
-      )
-    return cellsOf.get(metric) as (BoardCell | null)[]
+    const known = cellsOf.get(metric) ?? values.car.stages.map((_, position) => boardCell(values, metric, position))
+    cellsOf.set(metric, known)
+    return known
   }
   const row = (id: string, metric: Metric, goal: BoardRow['goal']): BoardRow => ({
     id,
     metric,
-    basis: basisWords(records.build, metric),
+    basis: basisWords(records.build, values.info(metric)),
     goal,
     cells: cells(metric),
     ratedPart: goal.kind === 'limit' ? (records.parts.find((part) => part.id === goal.record.id)?.name ?? null) : null,
-    beam: goal.kind === 'none' ? null : beam(values, metric, goal.record, goal.verdict.verdictPosition),
+    beam: goal.kind === 'none' || goal.verdict === null ? null : beam(values, metric, goal.record, goal.verdict.verdictPosition),
   })
   const goals = [
-    ...records.targets.map((record) => row(record.id, record.metric, { kind: 'target', record, verdict: targetVerdict(values, record, today) })),
-    ...records.limits.map((record) => row(record.id, record.metric, { kind: 'limit', record, verdict: limitVerdict(values, record) })),
+    ...values.targets.map((record) => row(record.id, record.metric, { kind: 'target', record, verdict: targetVerdict(values, record, today) })),
+    ...values.limits.map((record) => row(record.id, record.metric, { kind: 'limit', record, verdict: limitVerdict(values, record) })),
   ]
-  const always = (['massReady', 'wheelPower', 'powerToMass'] as const).filter((metric) => !goals.some((entry) => entry.metric === metric))
-  const order = Object.keys(METRIC_INFO)
+  const order = Object.keys(values.metrics.info) as Metric[]
+  const always = order.filter((metric) => values.info(metric).isAlwaysShown && !goals.some((entry) => entry.metric === metric))
   const plain = always.map((metric) => row(metric, metric, { kind: 'none' }))
   return [...goals, ...plain].sort((a, b) => order.indexOf(a.metric) - order.indexOf(b.metric))
 }
 
-function boardCell(values: StageValues, metric: Metric, position: number): BoardCell | null {
-  const value = values.value(metric, position)
+function boardCell(values: StageValues, metric: Metric, position: number): BoardCell | Waiting | null {
+  const value = values.found(metric, position)
   if (!value) return null
+  if (value === WAITING) return WAITING
   return {
     value: value.value,
     sd: value.sd,
@@ -119,41 +129,41 @@ function boardCell(values: StageValues, metric: Metric, position: number): Board
     lowValue: quantileOf(value.distribution, 0.1),
     highValue: quantileOf(value.distribution, 0.9),
     fromPosition: value.fromPosition,
-    plannedValue: isMeasured(value.proof) ? plannedValue(values, metric, position) : null,
+    plannedValue: isMeasured(value.proof) ? values.planned(metric, position) : null,
   }
 }
 
-/** What the plan said of a value that is measured by now. */
-function plannedValue(values: StageValues, metric: Metric, position: number): number | null {
-  const anchor = values.mass(position)?.anchor
-  const weighing = anchor?.kind === 'equal' ? anchor.weighings[0] : undefined
-  const mass = weighing ? (unexplainedAt(values.car, weighing.weighing.id)?.ledgerSaidKg ?? null) : null
-  const power = values.power(position)?.isMeasuredHere ? (plannedPowerW(values.car, position) ?? null) : null
-  if (metric === 'massReady') return mass
-  if (metric === 'wheelPower') return power
-  return null
-}
-
 /** How far the proven value and the plan have come from the first value to the goal. */
-function beam(values: StageValues, metric: Metric, goal: { sense: string; value: number; highValue?: number | null }, verdictPosition: number): Beam | null {
+function beam(values: StageValues, metric: Metric, goal: Goal, verdictPosition: number): Beam | null {
+  if (values.isWaiting(metric)) return null
   const all = values.car.stages.map((_, position) => values.value(metric, position))
   const first = all.find((value) => value !== undefined)
   if (!first) return null
   const planned = all[verdictPosition] ?? all.findLast((value) => value !== undefined)
   const proven = all.findLast((value) => value !== undefined && isMeasured(value.proof) && value.fromPosition === null)
   const nearest = goal.sense === 'between' && first.value > goal.value ? (goal.highValue ?? goal.value) : goal.value
-  const far = first.value - nearest
-  // A car that starts on the goal has no way to go: measure from a tenth of the goal away, on the side that fails.
-  const side = goal.sense === 'atLeast' ? -1 : 1
-  const start =
-    Math.abs(far) > 0.005 * nearest && Math.sign(far) === (goal.sense === 'between' ? Math.sign(far) : side) ? first.value : nearest * (1 + 0.1 * side)
+  const start = beamStart(first.value, nearest, goal.sense, values.info(metric).range)
   const share = (value: number) => (start - value) / (start - nearest)
   return { provenShare: proven ? share(proven.value) : null, plannedShare: planned ? share(planned.value) : null }
 }
 
-function trail(values: StageValues): TrailPoint[] {
-  return values.car.stages.flatMap((_, position): TrailPoint[] => {
-    const [mass, power] = [values.mass(position), values.power(position)]
+/**
+ * Where a beam begins: at the first value, as long as that has a way to go on the side that fails. A car that starts on the goal has none: then it runs
+ * over the metric's own range, on the side that fails; over a tenth of the goal where it states none.
+ */
+function beamStart(first: number, nearest: number, sense: Goal['sense'], range: number | undefined): number {
+  const ownRange = range !== undefined && Math.abs(nearest) <= range ? range : undefined
+  const least = ownRange === undefined ? 0.005 * Math.abs(nearest) : 0.05 * ownRange
+  const far = first - nearest
+  const side = sense === 'atLeast' ? -1 : 1
+  const hasWayToGo = Math.abs(far) > least && (sense === 'between' || Math.sign(far) === side)
+  if (hasWayToGo) return first
+  return ownRange === undefined ? nearest * (1 + 0.1 * side * Math.sign(nearest)) : nearest + ownRange * side
+}
+
+function trail(car: Car): TrailPoint[] {
+  return car.stages.flatMap((_, position): TrailPoint[] => {
+    const [mass, power] = [massOf(car, position), powerAtStage(car, position)]
     if (!mass || !power) return []
     const isProven = isMeasured(mass.proof) && isMeasured(power.proof)
     return [{ position, massKg: mass.value, massSdKg: mass.sd, powerW: power.value, powerSdW: power.sd, isProven }]

@@ -4,18 +4,19 @@ import { changed, workedExample } from '../../test/worked-example.ts'
 import { estimateBias } from '../mass/estimate-bias.ts'
 import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
 import type { Change } from '../records/weight-kinds.ts'
+import { massOf } from '../rooms/weight/mass-at-stage.ts'
 import { unexplainedBetween } from '../rooms/weight/unexplained.ts'
-import { makeCar } from '../stages/car.ts'
+import { openCar } from '../stages/car.ts'
 import { StageValues } from './stage-values.ts'
 import { targetVerdict } from './verdict.ts'
 
 const masses = (records: BuildRecords) => {
-  const values = new StageValues(makeCar(records))
-  return values.car.stages.map((_, position) => values.mass(position)?.value)
+  const values = new StageValues(openCar(records))
+  return values.car.stages.map((_, position) => massOf(values.car, position)?.value)
 }
 const sds = (records: BuildRecords) => {
-  const values = new StageValues(makeCar(records))
-  return values.car.stages.map((_, position) => values.mass(position)?.sd ?? 0)
+  const values = new StageValues(openCar(records))
+  return values.car.stages.map((_, position) => massOf(values.car, position)?.sd ?? 0)
 }
 const mass = fc.double({ min: 0.2, max: 200, noNaN: true })
 const change = (id: string, kind: 'off' | 'on', massKg: number, proof: 'guess' | 'measured', extra: Partial<Change> = {}): Change =>
@@ -99,9 +100,9 @@ describe('invariants of the car at a stage', () => {
           const pads = { ...first.pads, LF: { massKg: (first.pads.LF?.massKg ?? 0) + shift, sdKg: null } }
           records.weighings.push({ ...first, id: 'again', at: '2026-02-04T10:00:00Z', pads, scales: otherScales ? 'other' : null })
         })
-        const values = new StageValues(makeCar(again))
-        expect(values.mass(0)?.proof).toBe('confirmed')
-        expect(values.mass(0)?.sd).toBeLessThanOrEqual((sds(workedExample())[0] as number) + 1e-9)
+        const values = new StageValues(openCar(again))
+        expect(massOf(values.car, 0)?.proof).toBe('confirmed')
+        expect(massOf(values.car, 0)?.sd).toBeLessThanOrEqual((sds(workedExample())[0] as number) + 1e-9)
       }),
     )
   })
@@ -114,7 +115,7 @@ describe('invariants of the car at a stage', () => {
           const pad = { massKg: total / 4, sdKg: null }
           if (first) all.weighings.push({ ...first, id: 'w2', at: '2026-05-01T10:00:00Z', pads: { LF: pad, RF: pad, LR: pad, RR: pad } })
         })
-        const car = makeCar(records)
+        const car = openCar(records)
         const [i, j, k] = car.weighings
         if (!i || !j || !k) throw new Error('three weighings expected')
         expect(unexplainedBetween(car, i, k).massKg).toBeCloseTo(unexplainedBetween(car, i, j).massKg + unexplainedBetween(car, j, k).massKg, 9)
@@ -131,10 +132,10 @@ describe('invariants of the car at a stage', () => {
 describe('verdicts and anchors at the edges', () => {
   it('has no plan without any mass, and takes the baseline mass when there is one', () => {
     const bare = changed((records) => Object.assign(records, { weighings: [] }))
-    const values = new StageValues(makeCar(bare))
-    expect(targetVerdict(values, bare.targets[0] as never, '2026-01-01').word).toBe('no plan')
+    const values = new StageValues(openCar(bare))
+    expect(targetVerdict(values, bare.targets[0] as never, '2026-01-01')?.word).toBe('no plan')
     bare.build.baselineMass = { massKg: 1450, sdKg: null, proof: 'catalogue' }
-    expect(new StageValues(makeCar(bare)).mass(0)).toMatchObject({ value: 1450, proof: 'catalogue' })
+    expect(massOf(openCar(bare), 0)).toMatchObject({ value: 1450, proof: 'catalogue' })
   })
 
   it('takes a part of a later stage off again when it was fitted early', () => {
@@ -142,19 +143,19 @@ describe('verdicts and anchors at the edges', () => {
       const glass = records.changes[5]
       if (glass) Object.assign(glass, { state: 'done', doneAt: '2026-03-01T10:00:00Z' })
     })
-    const values = new StageValues(makeCar(early))
+    const values = new StageValues(openCar(early))
     // W0 held nothing, so it is the latest weighing that is a part of stage 1; W1 held the glass of stage 2.
-    expect(values.mass(1)?.anchor.kind).toBe('subset')
-    expect(values.mass(2)?.anchor.kind).toBe('subset')
+    expect(massOf(values.car, 1)?.anchor.kind).toBe('subset')
+    expect(massOf(values.car, 2)?.anchor.kind).toBe('subset')
   })
 
   it('lets scales replace the ledger when a weighing held exactly the stage', () => {
     const done = changed((records) => {
       records.changes = records.changes.map((entry) => (entry.stageId === 's1' ? { ...entry, state: 'done' as const, doneAt: '2026-03-01T10:00:00Z' } : entry))
     })
-    const values = new StageValues(makeCar(done))
-    expect(values.mass(1)).toMatchObject({ proof: 'measured', openLines: [] })
-    expect(values.mass(1)?.value).toBeCloseTo(1450.3, 2)
+    const values = new StageValues(openCar(done))
+    expect(massOf(values.car, 1)).toMatchObject({ proof: 'measured', openLines: [] })
+    expect(massOf(values.car, 1)?.value).toBeCloseTo(1450.3, 2)
     expect(values.value('frontShare', 1)?.value).toBeCloseTo(0.52, 6)
   })
 

@@ -7,7 +7,7 @@ import type { Weighing } from '../records/weight-kinds.ts'
 import { conditionDifferences } from '../rooms/weight/compare-weighings.ts'
 import { isReferenceCorners, referenceCorners } from '../rooms/weight/reference-corners.ts'
 import { scoreDetail } from '../rooms/weight/score-detail.ts'
-import { makeCar } from '../stages/car.ts'
+import { openCar } from '../stages/car.ts'
 import { makeBoard } from './board.ts'
 import { stageState } from './stage-state.ts'
 import { StageValues } from './stage-values.ts'
@@ -40,7 +40,7 @@ describe('the beam of a car that starts on its goal', () => {
       all.expectations.push({ id: 'e', stageId: 's2', metric: 'wheelPower', mode: 'to', value: 118_000 * factor, sd: 1000, proof: 'guess' })
       all.targets.push(target({ id: 'p', metric: 'wheelPower', sense, value: 118_000, dueStageId: 's2' }))
     })
-    const row = makeBoard(records, TODAY).rows.find((entry) => entry.id === 'p')
+    const row = makeBoard(openCar(records), TODAY).rows.find((entry) => entry.id === 'p')
     expect(row?.beam?.plannedShare).toBeCloseTo(share, 9)
   })
 })
@@ -51,13 +51,13 @@ test.each([
   ['2026-04-03', false],
 ])('a stage with the date %s is late on 2 April: %s', (date, isLate) => {
   const records = parse((all) => Object.assign(all.stages[2] as object, { date }))
-  expect(stageState(new StageValues(makeCar(records)), 2, TODAY).isLate).toBe(isLate)
+  expect(stageState(new StageValues(openCar(records)), 2, TODAY).isLate).toBe(isLate)
 })
 
 it('what is broken comes before what would break', () => {
   const records = parse((all) => all.limits.push(limit({ id: 'would', value: 1456, fromStageId: 's2' }), limit({ id: 'is', value: 1460 })))
-  expect(makeBoard(records, TODAY).next.map(({ code }) => code)).toEqual(expect.arrayContaining(['limit-broken', 'limit-would-break']))
-  expect(makeBoard(records, TODAY).next[0]).toMatchObject({ code: 'limit-broken', limitId: 'is' })
+  expect(makeBoard(openCar(records), TODAY).next.map(({ code }) => code)).toEqual(expect.arrayContaining(['limit-broken', 'limit-would-break']))
+  expect(makeBoard(openCar(records), TODAY).next[0]).toMatchObject({ code: 'limit-broken', limitId: 'is' })
 })
 
 // V(0) is 1,453.01 kg with a spread of 1.79: the normal quantiles of 0.85 and 0.95 above it.
@@ -65,7 +65,7 @@ test.each([
   [1453.01 + 1.036 * 1.79, true],
   [1453.01 + 1.645 * 1.79, false],
 ])('a target of %d kg is met within doubt: %s', (value, withinDoubt) => {
-  const verdict = targetVerdict(new StageValues(makeCar(workedExample())), target({ value }), TODAY)
+  const verdict = targetVerdict(new StageValues(openCar(workedExample())), target({ value }), TODAY)
   expect(verdict).toMatchObject({ word: 'met', withinDoubt })
 })
 
@@ -83,7 +83,7 @@ test.each([
 })
 
 it('what is done and off is no longer in the car, what is done and on is', () => {
-  const found = scoreDetail(makeCar(workedExample()), 2).stillInCar
+  const found = scoreDetail(openCar(workedExample()), 2).stillInCar
   expect(found.map(({ changeId, comesOff }) => [changeId, comesOff])).toEqual([
     ['c5', false],
     ['c6', true],
@@ -127,7 +127,7 @@ it('the working of a score lists the lines of its own stage alone', () => {
   const records = parse((all) =>
     all.changes.push({ ...(all.changes[3] as BuildRecords['changes'][number]), id: 'c7', stageId: 's2', name: 'polycarbonate', fromChangeId: null }),
   )
-  const labels = (stageId: string) => makeWorking(records, 'score', stageId, TODAY).lines.map(({ label }) => label)
+  const labels = (stageId: string) => makeWorking(openCar(records), 'score', stageId, TODAY).lines.map(({ label }) => label)
   expect(labels('s1')).toEqual(expect.arrayContaining(['on moulded tailgate', 'on cage']))
   expect(labels('s1')).not.toContain('on polycarbonate')
   expect(labels('s2')).toContain('on polycarbonate')

@@ -1,140 +1,62 @@
-import { attempt } from '../attempt.ts'
-import { curvePeakTorque } from '../dyno/curve.ts'
-import { CalculationError } from '../errors.ts'
-import { powerToWeight } from '../mass/power-to-weight.ts'
-import { combineMeasurements } from '../proof/combine-measurements.ts'
-import { isMeasured, leastProof, type Proof } from '../proof/quantity.ts'
+import { isMeasured } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
-import type { BuildRecord } from '../records/plan-kinds.ts'
-import { curveAtStage, type PowerAtStage, powerAtStage } from '../rooms/power/power-at-stage.ts'
-import { type MassAtStage, massAtStage } from '../rooms/weight/mass-at-stage.ts'
-import { plannedFrontShare } from '../rooms/weight/planned-front-share.ts'
-import { frontShareOf } from '../rooms/weight/weighing-shares.ts'
+import type { Limit, Target } from '../records/plan-kinds.ts'
+import { ratingLimits } from '../rooms/parts/rating-limits.ts'
 import type { Car } from '../stages/car.ts'
-import { chanceAtMost, type Distribution, normalDistribution } from '../stats/distribution.ts'
-import type { QuantityKind } from '../units/units.ts'
+import type { GoalSense, MetricDeclaration, MetricWork, StageValue } from '../stages/define-metric.ts'
+import { WAITING, type Waiting } from '../stages/define-metric.ts'
+import { chanceAtMost, type Distribution } from '../stats/distribution.ts'
+import { METRIC_INFO, METRIC_VALUES } from './metrics.ts'
 
-export interface MetricInfo {
-  readonly word: string
-  readonly kind: QuantityKind
-  /** Which measurement proves it. */
-  readonly provedBy: readonly ('mass' | 'power')[]
-  /** Which way is better, for the beam and the trail. */
-  readonly usualSense: 'atMost' | 'atLeast' | 'between'
+/** The metrics that are asked of a car: what each is, and how it is worked out. */
+export interface MetricSet {
+  readonly info: Readonly<Record<string, MetricDeclaration>>
+  readonly work: Readonly<Record<string, MetricWork>>
 }
 
-export const METRIC_INFO: Record<Metric, MetricInfo> = {
-  massReady: { word: 'Mass', kind: 'mass', provedBy: ['mass'], usualSense: 'atMost' },
-  wheelPower: { word: 'Power', kind: 'power', provedBy: ['power'], usualSense: 'atLeast' },
-  peakTorque: { word: 'Peak torque', kind: 'torque', provedBy: ['power'], usualSense: 'atMost' },
-  powerToMass: { word: 'Power to weight', kind: 'powerToMass', provedBy: ['mass', 'power'], usualSense: 'atLeast' },
-  frontShare: { word: 'Front share', kind: 'share', provedBy: ['mass'], usualSense: 'between' },
-}
+export const ALL_METRICS: MetricSet = { info: METRIC_INFO, work: METRIC_VALUES }
 
-const PLACE_WORDS = { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' } as const
-
-/** The condition a metric is quoted in, so that no number stands without it. */
-export function basisWords(build: BuildRecord, metric: Metric): { driver: boolean; fuelL: number | null; power: string | null } {
-  const { powerBasis, reference } = build
-  const power = `${PLACE_WORDS[powerBasis.place]}, ${powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}`
-  const hasMass = metric === 'massReady' || metric === 'powerToMass'
-  const hasPower = metric === 'wheelPower' || metric === 'peakTorque' || metric === 'powerToMass'
-  return { driver: hasMass && reference.driverKg > 0, fuelL: hasMass ? reference.fuelL : null, power: hasPower ? power : null }
-}
-
-/** A metric of the car at one stage. */
-export interface StageValue {
-  readonly value: number
-  readonly sd: number
-  readonly proof: Proof
-  readonly distribution: Distribution
-  /** The stage a carried power comes from, when it is not this one. */
-  readonly fromPosition: number | null
-}
-
-/** Everything asked of one car, worked out once per stage. */
+/** Every metric of one car and the goals it is held against, each worked out once per stage. */
 export class StageValues {
   readonly car: Car
-  private readonly masses = new Map<number, MassAtStage | CalculationError | undefined>()
+  readonly metrics: MetricSet
+  readonly targets: readonly Target[]
+  /** The limits that people set, and those that parts and rooms bring along. */
+  readonly limits: readonly Limit[]
+  private readonly known = new Map<string, StageValue | Waiting | undefined>()
 
-  constructor(car: Car) {
+  constructor(car: Car, metrics: MetricSet = ALL_METRICS) {
     this.car = car
+    this.metrics = metrics
+    this.targets = car.records.targets
+    this.limits = [...car.records.limits, ...ratingLimits(car)]
   }
 
-  mass(position: number): MassAtStage | undefined {
-    const found = this.massOrProblem(position)
-    return found instanceof CalculationError ? undefined : found
+  info(metric: Metric): MetricDeclaration {
+    return this.metrics.info[metric] as MetricDeclaration
   }
 
-  /** The mass, or the error that says which record makes it impossible. */
-  massOrProblem(position: number): MassAtStage | CalculationError | undefined {
-    if (!this.masses.has(position))
-      this.masses.set(
-        position,
-        attempt(() => massAtStage(this.car, position)),
-      )
-    return this.masses.get(position)
+  /** The value at a stage, or that it is being worked out. */
+  found(metric: Metric, position: number): StageValue | Waiting | undefined {
+    const key = `${metric} ${position}`
+    if (!this.known.has(key)) this.known.set(key, this.metrics.work[metric]?.at(this.car, position))
+    return this.known.get(key)
   }
 
-  power(position: number): PowerAtStage | undefined {
-    return powerAtStage(this.car, position)
-  }
-
+  /** The value at a stage; undefined where there is none, or none yet. */
   value(metric: Metric, position: number): StageValue | undefined {
-    switch (metric) {
-      case 'massReady': {
-        const mass = this.mass(position)
-        return mass && { value: mass.value, sd: mass.sd, proof: mass.proof, distribution: mass.distribution, fromPosition: null }
-      }
-      case 'wheelPower': {
-        const power = this.power(position)
-        if (!power) return undefined
-        const { value, sd, proof, distribution, fromPosition } = power
-        return { value, sd, proof, distribution, fromPosition: fromPosition === position ? null : fromPosition }
-      }
-      case 'peakTorque':
-        return this.peakTorque(position)
-      case 'powerToMass':
-        return this.powerToMass(position)
-      case 'frontShare':
-        return this.frontShare(position)
-    }
+    const found = this.found(metric, position)
+    return found === WAITING ? undefined : found
   }
 
-  /** Of the stage's curve, at engine speed; it rests on the same pulls as the power, so it carries their spread and proof. */
-  private peakTorque(position: number): StageValue | undefined {
-    const [power, found] = [this.power(position), curveAtStage(this.car, position)]
-    if (!power || !found) return undefined
-    const value = curvePeakTorque(found.curve).torqueNm
-    const sd = (value * power.sd) / power.value
-    const fromPosition = power.fromPosition === position ? null : power.fromPosition
-    return { value, sd, proof: power.proof, distribution: normalDistribution(value, sd), fromPosition }
+  /** Whether a value is being worked out at any of these stages. */
+  isWaiting(metric: Metric, from = 0, to = this.car.stages.length - 1): boolean {
+    for (let at = from; at <= to; at++) if (this.found(metric, at) === WAITING) return true
+    return false
   }
 
-  private powerToMass(position: number): StageValue | undefined {
-    const [mass, power] = [this.mass(position), this.power(position)]
-    if (!mass || !power) return undefined
-    const ratio = powerToWeight({ powerW: power.value, powerSdW: power.sd, massKg: mass.value, massSdKg: mass.sd })
-    const [value, sd] = [ratio.wattPerKg, ratio.wattPerKgSd]
-    return { value, sd, proof: leastProof(mass.proof, power.proof), distribution: normalDistribution(value, sd), fromPosition: null }
-  }
-
-  private frontShare(position: number): StageValue | undefined {
-    const mass = this.mass(position)
-    if (!mass) return undefined
-    const { anchor } = mass
-    if (anchor.kind !== 'equal') {
-      const planned = plannedFrontShare(this.car, mass)
-      return planned && { ...planned, distribution: normalDistribution(planned.value, planned.sd), fromPosition: null }
-    }
-    const shares = anchor.weighings.map(({ weighing }) => {
-      const { value, sd } = frontShareOf(weighing, this.car.records.build)
-      return { value, sd, instrument: weighing.scales ?? undefined }
-    })
-    const [head, ...rest] = shares
-    if (!head) return undefined
-    const { value, sd, proof } = combineMeasurements([head, ...rest], () => 0.005)
-    return { value, sd, proof, distribution: normalDistribution(value, sd), fromPosition: null }
+  planned(metric: Metric, position: number): number | null {
+    return this.metrics.work[metric]?.planned?.(this.car, position) ?? null
   }
 
   /** The latest stage at or after `from` whose value is at least measured. */
@@ -148,7 +70,7 @@ export class StageValues {
 }
 
 export interface Goal {
-  readonly sense: 'atMost' | 'atLeast' | 'between'
+  readonly sense: GoalSense
   readonly value: number
   readonly highValue?: number | null
 }

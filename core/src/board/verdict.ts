@@ -37,10 +37,11 @@ function positionOrLast(values: StageValues, stageId: string | null): number {
 /**
  * Verdict of a target: at the latest stage from the due one on whose value is measured, else at the due stage.
  * Measured: met or missed, and "within doubt" under 90 %. Else open by the plan's chance: on course from 0.8, unlikely under 0.2, doubtful between.
- * `today` is an ISO date; a passed due date makes an open target late, never missed.
+ * `today` is an ISO date; a passed due date makes an open target late, never missed. Null while a value that it rests on is being worked out.
  */
-export function targetVerdict(values: StageValues, target: Target, today: string): TargetVerdict {
+export function targetVerdict(values: StageValues, target: Target, today: string): TargetVerdict | null {
   const duePosition = positionOrLast(values, target.dueStageId)
+  if (values.isWaiting(target.metric, duePosition)) return null
   const verdictPosition = values.latestMeasured(target.metric, duePosition) ?? duePosition
   const value = values.value(target.metric, verdictPosition)
   const dueDate = values.car.stages[duePosition]?.date ?? null
@@ -74,11 +75,16 @@ function missedSince(values: StageValues, target: Target, due: number, now: numb
   return null
 }
 
-/** Verdict of a limit over all stages it holds for: a measured breach is broken; else a predicted one (chance under 0.5) would break. */
-export function limitVerdict(values: StageValues, limit: Limit): LimitVerdict {
+/**
+ * Verdict of a limit over all stages it holds for, from its first to its last: a measured breach is broken; else a predicted one (chance under 0.5) would
+ * break. Null while a value that it rests on is being worked out.
+ */
+export function limitVerdict(values: StageValues, limit: Limit): LimitVerdict | null {
   const fromPosition = positionOrLast(values, limit.fromStageId)
+  const untilPosition = positionOrLast(values, limit.untilStageId)
+  if (values.isWaiting(limit.metric, fromPosition, untilPosition)) return null
   let worst: LimitVerdict | undefined
-  for (let at = fromPosition; at < values.car.stages.length; at++) {
+  for (let at = fromPosition; at <= untilPosition; at++) {
     const value = values.value(limit.metric, at)
     if (!value) continue
     const yes = chanceOf(limit, value.distribution)

@@ -1,8 +1,9 @@
-import { StageValues } from '../board/stage-values.ts'
 import { CalculationError } from '../errors.ts'
 import { openPartMeanKg } from '../mass/open-mass.ts'
 import { buildRecordsSchema } from '../records/records.ts'
-import { makeCar } from '../stages/car.ts'
+import { powerAtStage } from '../rooms/power/power-at-stage.ts'
+import { massOrProblem } from '../rooms/weight/mass-at-stage.ts'
+import { openCar, stageIndex } from '../stages/car.ts'
 import { changeSign } from '../stages/line-mass.ts'
 import { z } from '../zod.ts'
 import { EXAMPLE_RECORDS } from './example-records.ts'
@@ -11,11 +12,11 @@ import { defineCalculation } from './registry.ts'
 const input = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })
 const proof = z.enum(['guess', 'catalogue', 'calculated', 'measured', 'confirmed'])
 
-function openBuild({ records, stageId }: z.output<typeof input>) {
-  const values = new StageValues(makeCar(records))
-  const position = values.car.stages.findIndex((stage) => stage.id === stageId)
+function openAt({ records, stageId }: z.output<typeof input>) {
+  const car = openCar(records)
+  const position = stageIndex(car, stageId)
   if (position < 0) throw new CalculationError('unknown', 'stageId', 'No stage of these records has this id.')
-  return { values, position }
+  return { car, position }
 }
 
 export const massAtStageCalculation = defineCalculation({
@@ -39,8 +40,8 @@ export const massAtStageCalculation = defineCalculation({
     lines: z.array(z.strictObject({ changeId: z.string(), name: z.string(), massKg: z.number(), sdKg: z.number(), proof, takenOutAgain: z.boolean() })),
   }),
   run: (read) => {
-    const { values, position } = openBuild(read)
-    const mass = values.massOrProblem(position)
+    const { car, position } = openAt(read)
+    const mass = massOrProblem(car, position)
     if (mass instanceof CalculationError) throw mass
     if (!mass)
       throw new CalculationError(
@@ -62,7 +63,7 @@ export const massAtStageCalculation = defineCalculation({
         lines: mass.openLines.map(({ line, part }) => ({
           changeId: line.change.id,
           name: line.change.name,
-          massKg: openPartMeanKg(part, values.car.bias),
+          massKg: openPartMeanKg(part, car.bias),
           sdKg: line.mass.sdKg,
           proof: line.mass.proof,
           takenOutAgain: part.sign !== changeSign(line.change),
@@ -99,15 +100,15 @@ export const powerAtStageCalculation = defineCalculation({
     ),
   }),
   run: (read) => {
-    const { values, position } = openBuild(read)
-    const power = values.power(position)
+    const { car, position } = openAt(read)
+    const power = powerAtStage(car, position)
     if (!power)
       throw new CalculationError(
         'missing',
         'records.sessions',
         'There is no dyno session on the build’s basis and no expectation that says what power to reach.',
       )
-    const stageId = (at: number) => values.car.stages[at]?.id ?? ''
+    const stageId = (at: number) => car.stages[at]?.id ?? ''
     return {
       value: {
         powerW: power.value,

@@ -1,6 +1,7 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../test/worked-example.ts'
 import { makeBoard } from '../board/board.ts'
+import { openCar } from '../stages/car.ts'
 import { readBuildRecords } from './read-records.ts'
 import type { BuildRecords } from './records.ts'
 
@@ -11,7 +12,7 @@ describe('stored records', () => {
     const { records, broken, leftOut } = readBuildRecords(workedExample())
     expect(broken).toEqual([])
     expect(leftOut.size).toBe(0)
-    expect(makeBoard(records, '2026-11-01')).toEqual(makeBoard(workedExample(), '2026-11-01'))
+    expect(makeBoard(openCar(records), '2026-11-01')).toEqual(makeBoard(openCar(workedExample()), '2026-11-01'))
   })
 
   test.each([
@@ -43,7 +44,7 @@ describe('stored records', () => {
   ])('%s is left out and named', (_, edit, named, reason) => {
     const { records, broken } = readBuildRecords(copy(edit))
     expect(broken).toEqual([expect.objectContaining({ ...named, reason: expect.stringMatching(reason) })])
-    expect(() => makeBoard(records, '2026-11-01')).not.toThrow()
+    expect(() => makeBoard(openCar(records), '2026-11-01')).not.toThrow()
   })
 
   it('lose the parts of a deleted record without calling them broken', () => {

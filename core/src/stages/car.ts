@@ -1,8 +1,10 @@
 import { estimateBias, type GuessBias, type GuessPair } from '../mass/estimate-bias.ts'
+
 import type { Place } from '../records/common-fields.ts'
 import type { Stage } from '../records/plan-kinds.ts'
 import type { BuildRecords } from '../records/records.ts'
 import type { Change, Weighing } from '../records/weight-kinds.ts'
+import { type StageValue, WAITING, type Waiting } from './define-metric.ts'
 import { isUnknown, type LineMass, lineMass } from './line-mass.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
 
@@ -40,29 +42,26 @@ export interface Car {
   readonly bias: GuessBias
   /** Pairs of guess and weighing of this build alone. */
   readonly ownPairs: readonly GuessPair[]
+  /** What has been worked out of this car, by question and stage. */
+  readonly answers: Map<unknown, Map<number, unknown>>
+  readonly later: LaterValues
 }
 
 /** Index of a stage in the build's order; −1 when the build has no such stage. */
 export const stageIndex = (car: Car, stageId: string): number => car.stages.findIndex((stage) => stage.id === stageId)
 
-const cars = new WeakMap<BuildRecords, Car>()
-
-/** The car of these records, worked out once for one object: records are never changed in place, a change makes new ones. */
-export function makeCar(records: BuildRecords): Car {
-  const known = cars.get(records) ?? workOutCar(records)
-  cars.set(records, known)
-  return known
+/** What a car is opened with besides its records. */
+export interface CarOptions {
+  /** Pairs of guess and weighing of the other builds, for a build that learns from them too. */
+  readonly garagePairs?: readonly GuessPair[]
+  /** Asks for a value that is worked out elsewhere and arrives later; everything waits where nobody works it out. */
+  readonly later?: LaterValues
 }
 
-/** The same records learning from the guesses of other builds too, where the build asks for it. */
-export function makeCarWithPairs(records: BuildRecords, garagePairs: readonly GuessPair[]): Car {
-  if (records.build.guessPairsFrom === 'build' || garagePairs.length === 0) return makeCar(records)
-  const car = workOutCar(records, garagePairs)
-  cars.set(records, car)
-  return car
-}
+export type LaterValues = (metric: string, position: number) => StageValue | Waiting | undefined
 
-const doneAtMs = ({ state, doneAt }: Change): number | null => (state === 'done' && doneAt !== null ? Date.parse(doneAt) : null)
+/** When a change was done, in ms since 1970; null while it is not. */
+export const doneAtMs = ({ state, doneAt }: Change): number | null => (state === 'done' && doneAt !== null ? Date.parse(doneAt) : null)
 
 function countUpTo(lines: readonly Line[], stageCount: number): number[] {
   const counts = new Array<number>(stageCount).fill(0)
@@ -71,7 +70,11 @@ function countUpTo(lines: readonly Line[], stageCount: number): number[] {
   return counts
 }
 
-function workOutCar(records: BuildRecords, garagePairs: readonly GuessPair[] = []): Car {
+/**
+ * The car of a build, opened once for each state of its records and handed to everything that is asked of it; what is worked out of it is kept by it.
+ * Rejects what the readings of its weighings reject.
+ */
+export function openCar(records: BuildRecords, { garagePairs = [], later = () => WAITING }: CarOptions = {}): Car {
   const stages = [...records.stages].sort((a, b) => a.position - b.position)
   const positions = new Map(stages.map((stage, i) => [stage.id, i]))
   const placeOfZone = new Map(records.zones.map((zone) => [zone.name.toLowerCase(), zone.place]))
@@ -82,15 +85,18 @@ function workOutCar(records: BuildRecords, garagePairs: readonly GuessPair[] = [
     return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change), place }]
   })
   const ownPairs = lines.flatMap(guessPair)
+  const taught = records.build.guessPairsFrom === 'garage' ? garagePairs : []
   return {
     records,
+    answers: new Map(),
+    later,
     stages,
     lines,
     lineById: new Map(lines.map((line) => [line.change.id, line])),
     linesByStage: stages.map((_, position) => lines.filter((line) => line.stagePosition === position)),
     lineCountUpTo: countUpTo(lines, stages.length),
     weighings: usableWeighings(records, lines, stages.length),
-    bias: estimateBias([...ownPairs, ...garagePairs]),
+    bias: estimateBias([...ownPairs, ...taught]),
     ownPairs,
   }
 }

@@ -1,12 +1,14 @@
 import type { Car } from './car.ts'
 
-/** The same question about a stage (or weighing) of the same car is worked out once: a car is made from records and never changes. */
+/** The same question about a stage (or weighing) of one car is worked out once: the answers are kept by the car itself and end with it. */
 export function rememberByIndex<Answer>(work: (car: Car, index: number) => Answer): (car: Car, index: number) => Answer {
-  const answers = new WeakMap<Car, Map<number, Answer>>()
   return (car, index) => {
-    const known = answers.get(car) ?? new Map<number, Answer>()
-    answers.set(car, known)
-    if (!known.has(index)) known.set(index, work(car, index))
-    return known.get(index) as Answer
+    const known = (car.answers.get(work) ?? new Map<number, unknown>()) as Map<number, Answer>
+    car.answers.set(work, known)
+    const before = known.get(index)
+    if (before !== undefined || known.has(index)) return before as Answer
+    const answer = work(car, index)
+    known.set(index, answer)
+    return answer
   }
 }

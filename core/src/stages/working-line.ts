@@ -1,7 +1,8 @@
-import type { StageValues } from '../board/stage-values.ts'
 import { BOOST_SCHOOL_WORDS } from '../dyno/correction.ts'
+import { CalculationError } from '../errors.ts'
 import type { Proof } from '../proof/quantity.ts'
 import type { QuantityKind } from '../units/units.ts'
+import { type Car, stageIndex } from './car.ts'
 
 /** One line of a working: a number, its unit kind, how sure it is and where it came from. */
 export interface WorkingLine {
@@ -26,16 +27,28 @@ export interface Working {
   readonly remarks: readonly string[]
 }
 
-export const stageName = (values: StageValues, position: number) => `stage ${position}, ${values.car.stages[position]?.name ?? ''}`
+/** The maker of a working of one subject: of a record by its id, or of a stage by its id. */
+export type WorkingMaker = (car: Car, id: string) => Working | undefined
+
+/** A working of a stage, by its id. Errors: `unknown`. */
+export const ofStage =
+  (make: (car: Car, position: number) => Working | undefined): WorkingMaker =>
+  (car, id) => {
+    const position = stageIndex(car, id)
+    if (position < 0) throw new CalculationError('unknown', 'id', 'This build has no such stage.')
+    return make(car, position)
+  }
+
+export const stageName = (car: Car, position: number) => `stage ${position}, ${car.stages[position]?.name ?? ''}`
 export const day = (instant: string) => instant.slice(0, 10)
 
-export function guessFactor(values: StageValues, logSd: number | undefined): number {
-  const { mu, s, v } = values.car.bias
+export function guessFactor(car: Car, logSd: number | undefined): number {
+  const { mu, s, v } = car.bias
   return Math.exp(mu + (logSd ?? s) ** 2 / 2 + v / 2)
 }
 
-export function schoolRemark(values: StageValues): string[] {
-  const { place, standard, boostSchool } = values.car.records.build.powerBasis
+export function schoolRemark(car: Car): string[] {
+  const { place, standard, boostSchool } = car.records.build.powerBasis
   return standard === 'none'
     ? [`Basis: ${place}, as observed.`]
     : [`Basis: ${place}, ${standard}; an engine under boost is ${BOOST_SCHOOL_WORDS[boostSchool]}. Good people differ here; the choice is the build’s.`]

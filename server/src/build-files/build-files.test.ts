@@ -4,7 +4,7 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { type BuildFile, buildFileSchema } from '@bold-ballast/contract'
-import { CURVE_VERSION, makeBoard, makePowerRoom, makeWeightRoom } from '@bold-ballast/core'
+import { CURVE_VERSION, makeBoard, makePowerRoom, makeWeightRoom, openCar } from '@bold-ballast/core'
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import yazl from 'yazl'
@@ -71,9 +71,9 @@ async function shown(buildId: string): Promise<unknown> {
     JSON.parse(JSON.stringify(value, (key, item) => (/Ids?$|^id$|^version$|^(created|updated)/.test(key) ? undefined : item)))
   return {
     records: numbers(lists(records)),
-    board: numbers(makeBoard(records, '2026-11-01')),
-    weight: numbers(makeWeightRoom(records)),
-    power: numbers(makePowerRoom(records)),
+    board: numbers(makeBoard(openCar(records), '2026-11-01')),
+    weight: numbers(makeWeightRoom(openCar(records))),
+    power: numbers(makePowerRoom(openCar(records))),
   }
 }
 

@@ -1,5 +1,5 @@
 import type { RecordsAnswer, StoredRecords } from '@bold-ballast/contract'
-import { type BrokenRecord, type BuildRecords, CalculationError, makeCar, makeCarWithPairs, readBuildRecords } from '@bold-ballast/core'
+import { type BrokenRecord, type BuildRecords, CalculationError, type Car, type GuessPair, openCar, readBuildRecords } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { lastEntryId } from '../records/history.ts'
 import { BuildModel } from '../records/models.ts'
@@ -12,11 +12,22 @@ export interface OpenBuild {
   readonly records: BuildRecords
   readonly broken: readonly BrokenRecord[]
   readonly leftOut: ReadonlySet<string>
+  /** The car of these records, opened when it is first asked for; it throws what its records make impossible. */
+  readonly car: () => Car
   /** Answers worked out of it, as JSON text by name. */
   readonly answers: Map<string, string>
 }
 
 const MOST_OPEN = 12
+
+/** A thing made when it is first asked for. */
+function once<Made>(make: () => Made): () => Made {
+  let made: { readonly value: Made } | undefined
+  return () => {
+    made ??= { value: make() }
+    return made.value
+  }
+}
 
 /** The stored records without the broken ones, and those beside them. */
 export function answerRecords({ stored, broken, leftOut }: OpenBuild): RecordsAnswer {
@@ -49,18 +60,16 @@ export class OpenBuilds {
     const known = this.learned.get(id)
     if (known?.from === build && known.revision === revision) return known.build
     const others = await BuildModel.query(this.knex).whereNull('deletedAt').whereNot({ id }).select('id')
-    const pairs = []
+    const pairs: GuessPair[] = []
     for (const other of others) {
       try {
-        pairs.push(...makeCar((await this.getOwn(other.id)).records).ownPairs)
+        pairs.push(...(await this.getOwn(other.id)).car().ownPairs)
       } catch (error) {
         // A build that cannot be read teaches nothing.
         if (!(error instanceof CalculationError)) throw error
       }
     }
-    const records = { ...build.records }
-    makeCarWithPairs(records, pairs)
-    const learned = { ...build, records, answers: new Map() }
+    const learned = { ...build, car: once(() => openCar(build.records, { garagePairs: pairs })), answers: new Map() }
     this.learned.set(id, { from: build, revision, build: learned })
     return learned
   }
@@ -82,16 +91,20 @@ export class OpenBuilds {
     return build
   }
 
-  /** An answer about a build as JSON text, worked out once for each line of its log and each name. */
+  /** An answer about a build as JSON text, worked out once for each line of its log and each name; not kept while a part of it is being worked out. */
   async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
     const build = await this.get(buildId)
-    const known = build.answers.get(name) ?? JSON.stringify(work(build))
-    build.answers.set(name, known)
-    return known
+    const known = build.answers.get(name)
+    if (known !== undefined) return known
+    const answer = work(build)
+    const text = JSON.stringify(answer)
+    if (!(answer as { isWaiting?: boolean }).isWaiting) build.answers.set(name, text)
+    return text
   }
 
   private async read(buildId: string, before?: OpenBuild): Promise<OpenBuild> {
     const { revision, stored } = await this.service.all(buildId, before)
-    return { revision, stored, ...readBuildRecords(stored), answers: new Map() }
+    const read = readBuildRecords(stored)
+    return { revision, stored, ...read, car: once(() => openCar(read.records)), answers: new Map() }
   }
 }

@@ -13,9 +13,9 @@ const workingQuery = z.strictObject({ of: z.enum(WORKING_SUBJECTS), id: z.string
 /** What is worked out of a build's records, each under its own address. */
 const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   records: answerRecords,
-  board: ({ records }, day) => makeBoard(records, day),
-  weight: ({ records }) => makeWeightRoom(records),
-  power: ({ records }) => makePowerRoom(records),
+  board: ({ car }, day) => makeBoard(car(), day),
+  weight: ({ car }) => makeWeightRoom(car()),
+  power: ({ car }) => makePowerRoom(car()),
 }
 
 export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
@@ -46,8 +46,8 @@ export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
   }
   router.get('/builds/:buildId/working', async (request, response) => {
     const { of, id } = read(workingQuery, request.query)
-    const { records } = await open.get(readId(request.params.buildId, 'build'))
-    const working = makeWorking(records, of, id, today())
+    const { car } = await open.get(readId(request.params.buildId, 'build'))
+    const working = makeWorking(car(), of, id, today())
     const calculation = findCalculation(working.calculation)
     if (!calculation) throw new AppError('not-found', 'There is no such calculation.')
     const { formula, sources, assumptions } = calculation

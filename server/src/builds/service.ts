@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { GarageEntry, StoredBuild } from '@bold-ballast/contract'
-import { type Board, CalculationError, makeBoard } from '@bold-ballast/core'
+import { arrivedCell, type Board, CalculationError, makeBoard } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import type { Actor } from '../http/actor.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
@@ -77,13 +77,14 @@ const brokenEntry = (build: StoredBuild, problem: string): GarageEntry => ({
   problem,
 })
 
-function garageEntry({ stored, records, broken }: OpenBuild, today: string): GarageEntry {
-  const board = makeBoard(records, today)
+function garageEntry({ stored, car, broken }: OpenBuild, today: string): GarageEntry {
+  const board = makeBoard(car(), today)
   const isBuilt = (state: string) => state === 'built' || state === 'proven'
   const reached = board.stages.findLast((stage) => isBuilt(stage.state)) ?? board.stages.find((stage) => stage.state === 'underway')
-  const cell = (metric: Board['rows'][number]['metric']) => board.rows.find((row) => row.metric === metric)?.cells[reached?.position ?? 0] ?? null
-  const count = (word: string) => board.rows.filter((row) => row.goal.kind === 'limit' && row.goal.verdict.word === word).length
+  const cell = (metric: Board['rows'][number]['metric']) => arrivedCell(board.rows.find((row) => row.metric === metric)?.cells[reached?.position ?? 0])
+  const count = (word: string) => board.rows.filter((row) => row.goal.kind === 'limit' && row.goal.verdict?.word === word).length
   return {
+    ...(board.isWaiting ? { isWaiting: true } : {}),
     build: stored.build,
     stageCount: board.stages.length,
     reachedPosition: reached?.position ?? null,
@@ -95,7 +96,7 @@ function garageEntry({ stored, records, broken }: OpenBuild, today: string): Gar
     brokenLimits: count('broken'),
     limitsThatWouldBreak: count('would break'),
     lateStages: board.stages.filter((stage) => stage.isLate).length,
-    lateTargets: board.rows.filter((row) => row.goal.kind === 'target' && row.goal.verdict.isLate).length,
+    lateTargets: board.rows.filter((row) => row.goal.kind === 'target' && row.goal.verdict?.isLate).length,
     next: board.next[0] ?? null,
     problem: broken.length === 0 ? null : `${broken.length === 1 ? 'One record is' : `${broken.length} records are`} broken and left out.`,
   }

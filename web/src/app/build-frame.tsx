@@ -2,6 +2,7 @@ import { type BrokenRecord, recordWord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { useBuild } from '../data/use-build.ts'
+import { useLater } from '../data/use-later.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
@@ -12,6 +13,7 @@ const WorkingSheet = lazyPart(async () => (await import('../features/working/wor
 /** Stage rail, side list and the room of a build. */
 export function BuildFrame() {
   const build = useBuild()
+  useLater(build.buildId)
   const isBoard = useMatch('/builds/:buildId/board') !== null
   if (build.error && !build.board) return <LoadError error={build.error} retry={build.retry} />
   if (!build.board) return <Loading what="the build" />

@@ -1,4 +1,4 @@
-import { BOOST_SCHOOL_WORDS, type BoardRow, type BoardStage, type BuildRecord, METRIC_INFO, type Metric } from '@bold-ballast/core'
+import { BOOST_SCHOOL_WORDS, type BoardRow, type BoardStage, type BuildRecord, formatChance, METRIC_INFO, type Metric } from '@bold-ballast/core'
 import { format, parseISO } from 'date-fns'
 
 export const DISCIPLINE_WORDS: Record<BuildRecord['discipline'], string> = { timeAttack: 'Time attack', track: 'Track', drift: 'Drift' }
@@ -27,3 +27,7 @@ export function stageStateText(stage: BoardStage): string {
   const state = stage.state === 'planned' ? (stage.position === 0 ? 'not measured yet' : 'planned') : count
   return `${late}${state}${stage.date ? `, ${dayText(stage.date).replace(/ \d{4}$/, '')}` : ''}`
 }
+
+/** The chance of a verdict behind its word; nothing where there is none. */
+export const chanceText = (verdict: { readonly chance: number | null } | null): string =>
+  verdict === null || verdict.chance === null ? '' : `, ${formatChance(verdict.chance)}`

@@ -1,9 +1,10 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../../test/worked-example.ts'
-import { makeBoard } from '../../board/board.ts'
+import { type BoardCell, makeBoard } from '../../board/board.ts'
 import { curvePeakTorque } from '../../dyno/curve.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
+import { openCar } from '../../stages/car.ts'
 import { lifeOf, partsAtStage, ratedLimit, wholeCost, wholeMassKg } from './parts.ts'
 import { weakestTorque } from './rating-limits.ts'
 
@@ -63,18 +64,19 @@ describe('a part', () => {
 })
 
 describe('peak torque on the Board', () => {
-  const rowOf = (records: BuildRecords) => makeBoard(records, '2026-06-01').rows.find((row) => row.metric === 'peakTorque')
+  const rowOf = (records: BuildRecords, metric = 'peakTorque') => makeBoard(openCar(records), '2026-06-01').rows.find((row) => row.metric === metric)
+  const cellOf = (records: BuildRecords, metric?: string) => rowOf(records, metric)?.cells[0] as BoardCell
   it('stands with the spread and proof of the power it rests on', () => {
     const records = changed((all) =>
       all.targets.push({ ...all.targets[0], id: 't2', metric: 'peakTorque', sense: 'atLeast', value: 180, dueStageId: 's0' } as never),
     )
     const row = rowOf(records)
-    const power = makeBoard(records, '2026-06-01').rows.find((entry) => entry.metric === 'wheelPower')?.cells[0]
-    const cell = row?.cells[0]
+    const power = cellOf(records, 'wheelPower')
+    const cell = cellOf(records)
     const curve = { stepRpm: 50, firstSpeedRpm: 3000, powerW: [60_000, 118_000] }
-    expect(cell?.value).toBeCloseTo(curvePeakTorque(curve).torqueNm, 9)
-    expect(cell?.proof).toBe('measured')
-    expect((cell?.sd as number) / (cell?.value as number)).toBeCloseTo((power?.sd as number) / (power?.value as number), 9)
+    expect(cell.value).toBeCloseTo(curvePeakTorque(curve).torqueNm, 9)
+    expect(cell.proof).toBe('measured')
+    expect(cell.sd / cell.value).toBeCloseTo(power.sd / power.value, 9)
     expect(row?.goal).toMatchObject({ kind: 'target', verdict: { word: 'met' } })
   })
   it('is confirmed by a second session that agrees', () => {
@@ -83,7 +85,7 @@ describe('peak torque on the Board', () => {
       all.sessions.push({ ...all.sessions[0], id: 'd1', at: '2026-02-20T10:00:00Z', dynoName: 'other hub dyno' } as never)
       all.pulls.push(...all.pulls.map((pull) => ({ ...pull, id: `${pull.id}b`, sessionId: 'd1' })))
     })
-    expect(rowOf(records)?.cells[0]?.proof).toBe('confirmed')
+    expect(cellOf(records).proof).toBe('confirmed')
   })
   it('is held against the weakest rating, brought to the wheels by the build’s loss', () => {
     const records = withParts(
@@ -91,21 +93,21 @@ describe('peak torque on the Board', () => {
       part({ id: 'axle', kind: 'axles', status: 'fitted', ratings: [rating(900)] }),
     )
     records.build.drivelineLoss = { school: 'percentage', lossShare: 0.1, fixedLossW: null, proportionalShare: null, coastDownLossW: null }
-    expect(weakestTorque(records)).toMatchObject({ crankTorqueNm: 250, torqueNm: expect.closeTo(225, 9), part: { name: 'five-speed' } })
+    expect(weakestTorque(openCar(records))).toMatchObject({ crankTorqueNm: 250, torqueNm: expect.closeTo(225, 9), part: { name: 'five-speed' } })
     expect(rowOf(records)?.goal).toMatchObject({
       kind: 'limit',
       record: { id: 'weak', source: 'rating', value: expect.closeTo(225, 9) },
       verdict: { word: 'broken' },
     })
-    expect(makeBoard(records, '2026-06-01').next[0]).toMatchObject({ code: 'limit-broken', metric: 'peakTorque' })
+    expect(makeBoard(openCar(records), '2026-06-01').next[0]).toMatchObject({ code: 'limit-broken', metric: 'peakTorque' })
   })
   it('leaves a limit that a person has set alone, and needs both a rating and a curve', () => {
     const own = withParts(part({ status: 'fitted', ratings: [rating(250)] }))
     own.limits.push({ id: 'l', metric: 'peakTorque', sense: 'atMost', value: 400, source: 'own', fromStageId: null, untilStageId: null, typed: null })
-    expect(makeBoard(own, '2026-06-01').rows.filter((row) => row.metric === 'peakTorque')).toHaveLength(1)
+    expect(makeBoard(openCar(own), '2026-06-01').rows.filter((row) => row.metric === 'peakTorque')).toHaveLength(1)
     expect(rowOf(workedExample())).toBeUndefined()
     const noPulls = withParts(part({ status: 'fitted', ratings: [rating(250)] }))
     noPulls.pulls.splice(0)
-    expect(weakestTorque(noPulls)).toBeUndefined()
+    expect(weakestTorque(openCar(noPulls))).toBeUndefined()
   })
 })

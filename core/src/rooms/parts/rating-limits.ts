@@ -5,8 +5,8 @@ import { crankToWheel } from '../../dyno/wheel-to-crank.ts'
 import { CalculationError } from '../../errors.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import type { Limit } from '../../records/plan-kinds.ts'
-import type { BuildRecords } from '../../records/records.ts'
-import { makeCar } from '../../stages/car.ts'
+import type { Car } from '../../stages/car.ts'
+import { rememberByIndex } from '../../stages/remember.ts'
 import { lossOf } from '../power/driveline-loss.ts'
 import { curveAtStage } from '../power/power-at-stage.ts'
 import { partsAtStage, ratedLimit } from './parts.ts'
@@ -22,25 +22,30 @@ export interface WeakestTorque {
 }
 
 /** The weakest torque rating of the car at its last stage, brought to the build's place by its own driveline loss; undefined without a rating or a curve. */
-export function weakestTorque(records: BuildRecords): WeakestTorque | undefined {
-  const last = records.stages.length - 1
+export function weakestTorque(car: Car): WeakestTorque | undefined {
+  return weakestAt(car, car.stages.length - 1)
+}
+
+const weakestAt = rememberByIndex((car, last): WeakestTorque | undefined => {
+  const { records } = car
   const rated = partsAtStage(records, last).flatMap((part) =>
     part.ratings.flatMap((rating) => (rating.of === 'crankTorque' ? [{ part, known: rating.known, crankTorqueNm: ratedLimit(part, rating) }] : [])),
   )
   const [weakest] = rated.sort((a, b) => a.crankTorqueNm - b.crankTorqueNm)
-  const curve = weakest && curveAtStage(makeCar(records), last)?.curve
+  const curve = weakest && curveAtStage(car, last)?.curve
   if (!weakest || !curve) return undefined
   const { speedRpm } = curvePeakTorque(curve)
   const left = attempt(() => crankToWheel({ crankPowerW: powerFromTorqueW(weakest.crankTorqueNm, speedRpm), ...lossOf(records.build) }))
   if (left instanceof CalculationError) return undefined
   return { ...weakest, torqueNm: torqueFromPowerNm(left, speedRpm) }
-}
+})
 
-/** The records with the weakest torque rating as a limit of its own, unless a person has set a limit on torque. */
-export function withRatingLimit(records: BuildRecords): BuildRecords {
-  if (records.limits.some((limit) => limit.metric === 'peakTorque')) return records
-  const weakest = weakestTorque(records)
-  if (!weakest) return records
+/** The weakest torque rating as a limit of its own, unless a person has set a limit on torque. */
+export function ratingLimits(car: Car): Limit[] {
+  const { records } = car
+  if (records.limits.some((limit) => limit.metric === 'peakTorque')) return []
+  const weakest = weakestTorque(car)
+  if (!weakest) return []
   const limit: Limit = {
     id: weakest.part.id,
     metric: 'peakTorque',
@@ -51,5 +56,5 @@ export function withRatingLimit(records: BuildRecords): BuildRecords {
     fromStageId: weakest.part.stageId ?? records.stages[0]?.id ?? null,
     typed: null,
   }
-  return { ...records, limits: [...records.limits, limit] }
+  return [limit]
 }

@@ -9,7 +9,7 @@ import { type Powerband, powerband } from '../../dyno/powerband.ts'
 import { CalculationError } from '../../errors.ts'
 import type { DynoSession, Pull } from '../../records/power-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
-import { makeCar } from '../../stages/car.ts'
+import { doneAtMs } from '../../stages/car.ts'
 import { mean, sampleSd } from '../../stats/moments.ts'
 import { studentTQuantile } from '../../stats/student-t.ts'
 import { schoolOf, standardFactor } from './session-power.ts'
@@ -230,9 +230,10 @@ function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: 
 
 function powerChangesBetween(records: BuildRecords, first: DynoSession, second: DynoSession): ComparableSets['changesBetween'] {
   const [from, to] = [Date.parse(first.at), Date.parse(second.at)].sort((x, y) => x - y) as [number, number]
-  return makeCar(records).lines.flatMap(({ change, doneAtMs }) =>
-    change.touchesPower && doneAtMs !== null && doneAtMs > from && doneAtMs <= to ? [{ changeId: change.id, name: change.name }] : [],
-  )
+  return records.changes.flatMap((change) => {
+    const at = doneAtMs(change)
+    return change.touchesPower && at !== null && at > from && at <= to ? [{ changeId: change.id, name: change.name }] : []
+  })
 }
 
 function warningsOf(records: BuildRecords, first: DynoSession, second: DynoSession, changeCount: number): string[] {

@@ -1,15 +1,14 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../../test/worked-example.ts'
-import { StageValues } from '../../board/stage-values.ts'
 import type { Expectation } from '../../records/plan-kinds.ts'
 import type { DynoSession, Pull } from '../../records/power-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
-import { makeCar } from '../../stages/car.ts'
-import { curveAtStage } from './power-at-stage.ts'
+import { openCar } from '../../stages/car.ts'
+import { curveAtStage, powerAtStage } from './power-at-stage.ts'
 import { makePowerRoom } from './power-room.ts'
 import { basisFactor } from './session-power.ts'
 
-const power = (records: BuildRecords, position: number) => new StageValues(makeCar(records)).power(position)
+const power = (records: BuildRecords, position: number) => powerAtStage(openCar(records), position)
 const expectation = (stageId: string, more: Partial<Expectation>): Expectation => ({
   id: stageId + more.mode,
   stageId,
@@ -73,7 +72,7 @@ describe('power at a stage', () => {
     const apart = power(second(130), 0)
     expect(apart).toMatchObject({ proof: 'measured', value: 130_000 })
     expect(apart?.sd).toBeCloseTo(12_000 / Math.SQRT2, 0)
-    expect(makePowerRoom(second(130)).sessions.map((entry) => entry.role)).toEqual(['disagrees', 'stands'])
+    expect(makePowerRoom(openCar(second(130))).sessions.map((entry) => entry.role)).toEqual(['disagrees', 'stands'])
   })
 
   it('lets the session a person picked stand, with the pulls that were picked', () => {
@@ -100,17 +99,17 @@ describe('power at a stage', () => {
       records.pulls.push(pull('q', 'd1', 140))
     })
     expect(power(early, 2)).toMatchObject({ value: 140_000, sd: 7000, proof: 'guess', isMeasuredHere: false })
-    expect(makePowerRoom(early).sessions[1]?.role).toBe('start')
+    expect(makePowerRoom(openCar(early)).sessions[1]?.role).toBe('start')
     const later = session({ id: 'd1', stageId: 's2', at: '2026-06-02T10:00:00Z' })
     expect(power({ ...early, sessions: [...early.sessions.slice(0, 1), later] }, 2)).toMatchObject({ value: 140_000, proof: 'measured', isMeasuredHere: true })
   })
 
   it('scales the curve of the stage it starts from, and says so', () => {
     const records = changed((all) => all.expectations.push(expectation('s2', { value: 177_000 })))
-    const found = curveAtStage(makeCar(records), 2)
+    const found = curveAtStage(openCar(records), 2)
     expect(found?.scaledFromPosition).toBe(0)
     expect(found?.curve.powerW.map(Math.round)).toEqual([90_000, 177_000])
-    expect(curveAtStage(makeCar(records), 0)?.scaledFromPosition).toBeNull()
+    expect(curveAtStage(openCar(records), 0)?.scaledFromPosition).toBeNull()
   })
 })
 
@@ -130,7 +129,7 @@ describe('what counts on the basis of a build', () => {
     ['a boosted engine printed with a correction the build does not use', { boostControl: 'absolute' }, /boost/],
   ] as const)('refuses %s with the reason', (_, more, sentence) => {
     expect(() => basisFactor(session(more as Partial<DynoSession>), build)).toThrow(sentence)
-    const room = makePowerRoom(changed((records) => Object.assign(records, { sessions: [session(more as Partial<DynoSession>)] })))
+    const room = makePowerRoom(openCar(changed((records) => Object.assign(records, { sessions: [session(more as Partial<DynoSession>)] }))))
     expect(room.sessions[0]).toMatchObject({ role: 'notCounted', power: null })
   })
 })

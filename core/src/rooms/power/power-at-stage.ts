@@ -3,7 +3,7 @@ import { type CombinedMeasurements, combineMeasurements } from '../../proof/comb
 import { leastProof, type Proof } from '../../proof/quantity.ts'
 import type { Expectation } from '../../records/plan-kinds.ts'
 import type { DynoSession } from '../../records/power-kinds.ts'
-import { type Car, type Line, stageIndex } from '../../stages/car.ts'
+import type { Car, Line } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { type Distribution, normalDistribution } from '../../stats/distribution.ts'
 import { sessionPower } from './session-power.ts'
@@ -103,11 +103,15 @@ export const powerAtStage = rememberByIndex((car: Car, position: number): PowerA
   )
 })
 
+/** What a stage should give in power; expectations of other metrics are not read here. */
+const powerExpectations = ({ records }: Car, stageId: string | undefined) =>
+  records.expectations.filter((entry) => entry.stageId === stageId && entry.metric === 'wheelPower')
+
 type Carried = Omit<PowerAtStage, 'distribution' | 'isMeasuredHere'>
 
 function planStage(car: Car, at: number, before: Carried | undefined, fromOtherSession: boolean): Carried | undefined {
   const stageId = car.stages[at]?.id
-  const expectations = car.records.expectations.filter((entry) => entry.stageId === stageId)
+  const expectations = powerExpectations(car, stageId)
   let now = before
   for (const expectation of expectations) now = applyExpectation(expectation, at, now) ?? now
   if (expectations.length > 0 || !now) return now
@@ -134,7 +138,7 @@ function applyExpectation(expectation: Expectation, position: number, before: Ca
 /** What the expectations of a stage make of the power before it, whether or not it was measured since; undefined without any. */
 export function plannedPowerW(car: Car, position: number): number | undefined {
   const stageId = car.stages[position]?.id
-  const expectations = car.records.expectations.filter((entry) => entry.stageId === stageId)
+  const expectations = powerExpectations(car, stageId)
   let now: Carried | undefined = position > 0 ? powerAtStage(car, position - 1) : undefined
   for (const expectation of expectations) now = applyExpectation(expectation, position, now) ?? now
   return expectations.length > 0 ? now?.value : undefined
@@ -153,7 +157,10 @@ export function curveAtStage(car: Car, position: number): { curve: GridCurve; sc
   return { curve: scaleCurve(curve, power.value / first.value), scaledFromPosition: first.position }
 }
 
+/** Whether somebody said what a stage should give in power. */
+export const hasPowerExpectation = (car: Car, position: number): boolean => powerExpectations(car, car.stages[position]?.id).length > 0
+
 /** Whether a stage touches power: it has an expectation, or a change that touches power. */
 export function stageTouchesPower(car: Car, position: number): boolean {
-  return powerLinesAt(car, position).length > 0 || car.records.expectations.some((entry) => stageIndex(car, entry.stageId) === position)
+  return powerLinesAt(car, position).length > 0 || hasPowerExpectation(car, position)
 }

@@ -1,8 +1,6 @@
-import { StageValues } from '../../board/stage-values.ts'
 import type { GridCurve } from '../../dyno/curve.ts'
-import type { BuildRecords } from '../../records/records.ts'
-import { makeCar } from '../../stages/car.ts'
-import { countingSessions, curveAtStage, sessionStands } from './power-at-stage.ts'
+import type { Car } from '../../stages/car.ts'
+import { countingSessions, curveAtStage, powerAtStage, sessionStands } from './power-at-stage.ts'
 import { sessionPower } from './session-power.ts'
 
 export interface SessionFigures {
@@ -30,19 +28,18 @@ export interface PowerRoom {
 }
 
 /** Everything the Power screen shows of a build, on the build's basis. */
-export function makePowerRoom(records: BuildRecords): PowerRoom {
-  const values = new StageValues(makeCar(records))
-  const { car } = values
+export function makePowerRoom(car: Car): PowerRoom {
+  const { records } = car
   return {
     sessions: records.sessions.map((session): SessionFigures => {
       const standing = records.standings.find((entry) => entry.sessionId === session.id && entry.stageId === session.stageId)
       const power = sessionPower(records, session, standing)
       if (!power.ok) return { sessionId: session.id, power: null, reason: power.reason, role: 'notCounted' }
       const { value, sd, factor, pullSd, pulls } = power
-      return { sessionId: session.id, power: { value, sd, factor, pullSd, pullCount: pulls.length }, reason: null, role: sessionRole(values, session.id) }
+      return { sessionId: session.id, power: { value, sd, factor, pullSd, pullCount: pulls.length }, reason: null, role: sessionRole(car, session.id) }
     }),
     stages: car.stages.map((_, position): StagePower | null => {
-      const power = values.power(position)
+      const power = powerAtStage(car, position)
       if (!power) return null
       const { value, sd, proof, fromPosition, isMeasuredHere } = power
       const found = curveAtStage(car, position)
@@ -51,8 +48,7 @@ export function makePowerRoom(records: BuildRecords): PowerRoom {
   }
 }
 
-function sessionRole(values: StageValues, sessionId: string): SessionFigures['role'] {
-  const { car } = values
+function sessionRole(car: Car, sessionId: string): SessionFigures['role'] {
   const session = car.records.sessions.find((entry) => entry.id === sessionId)
   const position = car.stages.findIndex((stage) => stage.id === session?.stageId)
   if (!session || position < 0) return 'notCounted'
@@ -61,7 +57,7 @@ function sessionRole(values: StageValues, sessionId: string): SessionFigures['ro
     const anyStands = counting.some((entry) => sessionStands(car, entry.session, position))
     return !anyStands && counting[0]?.session.id === sessionId ? 'start' : 'other'
   }
-  const step = values.power(position)?.steps[0]
+  const step = powerAtStage(car, position)?.steps[0]
   if (step?.kind !== 'measured') return 'other'
   const at = step.sessions.findIndex((entry) => entry.session.id === sessionId)
   if (at === 0) return 'stands'

@@ -1,15 +1,14 @@
-import type { StageValues } from '../../board/stage-values.ts'
-import { curvePeakTorque } from '../../dyno/curve.ts'
-import { leastProof } from '../../proof/quantity.ts'
+import type { Car } from '../../stages/car.ts'
 import { day, schoolRemark, stageName, type Working, type WorkingLine } from '../../stages/working-line.ts'
-import { weakestTorque } from '../parts/rating-limits.ts'
-import { curveAtStage } from './power-at-stage.ts'
+import { massOf } from '../weight/mass-at-stage.ts'
+import { powerToMassAt } from './metrics.ts'
+import { powerAtStage } from './power-at-stage.ts'
 
-export function powerWorking(values: StageValues, position: number): Working | undefined {
-  const power = values.power(position)
+export function powerWorking(car: Car, position: number): Working | undefined {
+  const power = powerAtStage(car, position)
   if (!power) return undefined
   const lines = power.steps.flatMap((step): WorkingLine[] => {
-    const where = stageName(values, step.position)
+    const where = stageName(car, step.position)
     switch (step.kind) {
       case 'measured':
         return step.sessions.map((entry, i) => ({
@@ -63,56 +62,28 @@ export function powerWorking(values: StageValues, position: number): Working | u
         ]
     }
   })
-  const carried = power.fromPosition !== null && power.fromPosition !== position ? [`Carried from ${stageName(values, power.fromPosition)}.`] : []
+  const carried = power.fromPosition !== null && power.fromPosition !== position ? [`Carried from ${stageName(car, power.fromPosition)}.`] : []
   return {
-    title: `Power at ${stageName(values, position)}`,
+    title: `Power at ${stageName(car, position)}`,
     calculation: 'build.power-at-stage',
     result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
     lines,
-    remarks: [...carried, ...schoolRemark(values)],
+    remarks: [...carried, ...schoolRemark(car)],
   }
 }
 
-/** The part that carries least torque, and that at the place the build counts power; with an id, only where that part is the limit. */
-export function ratingLines(values: StageValues, limitId?: string): WorkingLine[] {
-  const weakest = weakestTorque(values.car.records)
-  if (!weakest || (limitId !== undefined && weakest.part.id !== limitId)) return []
-  return [
-    {
-      label: `${weakest.part.name} carries, at the crank`,
-      value: weakest.crankTorqueNm,
-      kind: 'torque',
-      proof: weakest.known,
-      note: 'the weakest rating of the finished car',
-    },
-    {
-      label: 'the same where the build counts power',
-      value: weakest.torqueNm,
-      kind: 'torque',
-      proof: leastProof(weakest.known, 'calculated'),
-      note: 'through the build’s driveline loss',
-    },
-  ]
-}
-
-/** The greatest torque of a stage's curve, with the power it rests on and the part that carries least. */
-export function torqueWorking(values: StageValues, position: number): Working | undefined {
-  const [power, torque, found] = [values.power(position), values.value('peakTorque', position), curveAtStage(values.car, position)]
-  if (!power || !torque || !found) return undefined
-  const { speedRpm } = curvePeakTorque(found.curve)
+/** Power over mass, with what each rests on. */
+export function ratioWorking(car: Car, position: number): Working | undefined {
+  const [mass, power, ratio] = [massOf(car, position), powerAtStage(car, position), powerToMassAt(car, position)]
+  if (!mass || !power || !ratio) return undefined
   return {
-    title: `Peak torque at ${stageName(values, position)}`,
-    calculation: 'dyno.power-torque',
-    result: { label: 'greatest torque, at engine speed', value: torque.value, kind: 'torque', sd: torque.sd, proof: torque.proof },
+    title: `Power to weight at ${stageName(car, position)}`,
+    calculation: 'mass.power-to-weight',
+    result: { label: 'power to weight', value: ratio.value, kind: 'powerToMass', sd: ratio.sd, proof: ratio.proof },
     lines: [
-      { label: 'power of the stage', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
-      { label: 'engine speed of the greatest torque', value: speedRpm, kind: 'engineSpeed' },
-      ...ratingLines(values),
+      { label: 'power', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
+      { label: 'mass, with driver and fuel of the reference', value: mass.value, kind: 'mass', sd: mass.sd, proof: mass.proof },
     ],
-    remarks: [
-      ...(found.scaledFromPosition === null ? [] : [`The curve is scaled from ${stageName(values, found.scaledFromPosition)}.`]),
-      'It rests on the same pulls as the power, so it has their spread and their proof.',
-      ...schoolRemark(values),
-    ],
+    remarks: ['Its proof is the lesser of the two.'],
   }
 }

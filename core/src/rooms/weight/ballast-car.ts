@@ -1,15 +1,15 @@
 import { attempt } from '../../attempt.ts'
-import type { StageValues } from '../../board/stage-values.ts'
 import { CalculationError } from '../../errors.ts'
 import { addAt } from '../../mass/add-at.ts'
 import { missingPads } from '../../mass/corners.ts'
 import { openPartMeanKg } from '../../mass/open-mass.ts'
 import { RIDE_RATE_N_PER_M } from '../../mass/placements.ts'
 import { type PerCorner, perCorner } from '../../mass/suspension.ts'
+import type { Car } from '../../stages/car.ts'
 import { placesOf, ratesOf } from '../../stages/corner-springs.ts'
 import { isUnknown } from '../../stages/line-mass.ts'
 import { readPads } from '../../stages/reference-mass.ts'
-import { linesBetween } from './mass-at-stage.ts'
+import { linesBetween, massOf } from './mass-at-stage.ts'
 import { isReferenceCorners, referenceCorners } from './reference-corners.ts'
 
 /** The car of a stage as ballast finds it: its corners with the reference driver and fuel, without the plates in it. */
@@ -30,10 +30,9 @@ export interface NoBallastCar {
  * Corners of the weighing that a stage starts from, at the reference, with each line to come put at its place and the lines of ballast sites
  * taken out. Without wheel rates all corners count as equally stiff, which leaves cross unknown. Source: statics, closed form.
  */
-export function ballastCar(values: StageValues, position: number): BallastCar | NoBallastCar {
-  const { car } = values
+export function ballastCar(car: Car, position: number): BallastCar | NoBallastCar {
   const { build, sites } = car.records
-  const anchor = values.mass(position)?.anchor
+  const anchor = massOf(car, position)?.anchor
   const start = anchor?.kind === 'equal' ? anchor.weighings[0] : anchor?.kind === 'baseline' ? undefined : anchor?.weighing
   if (!start) return { why: 'Put the car on the scales first: ballast starts from four corners.' }
   const from = referenceCorners(start.weighing, build)
@@ -54,7 +53,7 @@ export function ballastCar(values: StageValues, position: number): BallastCar | 
     ...(from.cornersKg ? [] : from.loads),
     ...lines.map(({ line, part }) => ({ massKg: openPartMeanKg(part, car.bias), ...(line.place ?? middle) })),
   ].map(({ massKg, xM, yM }) => ({ massKg, xM, yM }))
-  const corners = from.cornersKg ?? asRead(values, start.weighing.id)
+  const corners = from.cornersKg ?? asRead(car, start.weighing.id)
   if (!corners) return { why: 'The weighing that this stage starts from has no four corners on one plane.' }
   const found = attempt(() => addAt({ corners, loads, ...rates, ...placesOf(build) }))
   if (found instanceof CalculationError) return { why: found.message }
@@ -67,9 +66,9 @@ export function ballastCar(values: StageValues, position: number): BallastCar | 
   }
 }
 
-function asRead(values: StageValues, weighingId: string): PerCorner<number> | undefined {
-  const weighing = values.car.records.weighings.find(({ id }) => id === weighingId)
+function asRead(car: Car, weighingId: string): PerCorner<number> | undefined {
+  const weighing = car.records.weighings.find(({ id }) => id === weighingId)
   if (!weighing) return undefined
-  const pads = readPads(weighing, values.car.records.build)
+  const pads = readPads(weighing, car.records.build)
   return missingPads(pads).length > 0 ? undefined : perCorner((name) => pads[name]?.massKg ?? 0)
 }

@@ -1,3 +1,4 @@
+import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import { finishedMassDistribution, type OpenPart, openMass } from '../../mass/open-mass.ts'
 import { type CombinedMeasurements, combineMeasurements } from '../../proof/combine-measurements.ts'
@@ -107,4 +108,13 @@ export function linesBetween(car: Car, held: ReadonlySet<string>, isWanted: (lin
     if (was === is) return []
     return [{ line, part: openPart(line.change, line.mass, is ? 1 : -1) }]
   })
+}
+
+/** The mass at a stage, or the error that says which record makes it impossible. */
+export const massOrProblem = rememberByIndex((car, position): MassAtStage | CalculationError | undefined => attempt(() => massAtStage(car, position)))
+
+/** The mass at a stage; undefined where there is none, or where it is impossible. */
+export function massOf(car: Car, position: number): MassAtStage | undefined {
+  const found = massOrProblem(car, position)
+  return found instanceof CalculationError ? undefined : found
 }

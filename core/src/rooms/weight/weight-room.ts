@@ -1,5 +1,4 @@
 import { attempt } from '../../attempt.ts'
-import { StageValues } from '../../board/stage-values.ts'
 import { CalculationError } from '../../errors.ts'
 import type { CentreOfMass } from '../../mass/centre-of-mass.ts'
 import { type CornerFigures, cornerFigures, knownWithOneDeadPad, missingPads, missingPadsSentence } from '../../mass/corners.ts'
@@ -7,16 +6,15 @@ import type { GuessBias } from '../../mass/estimate-bias.ts'
 import { forecastMass, type MassForecast } from '../../mass/forecast.ts'
 import { BLOCK_ADVICE, FLOOR_SENTENCE, type FloorFigures } from '../../mass/placements.ts'
 import { isMeasured, type Proof } from '../../proof/quantity.ts'
-import type { BuildRecords } from '../../records/records.ts'
 import type { Change, Weighing } from '../../records/weight-kinds.ts'
-import { makeCar } from '../../stages/car.ts'
+import type { Car } from '../../stages/car.ts'
 import { changeSign, isUnknown } from '../../stages/line-mass.ts'
 import { floorOf, isOnFloor, type ReferenceMass, readPads, referenceMass } from '../../stages/reference-mass.ts'
 import { type BallastCar, ballastCar, type NoBallastCar } from './ballast-car.ts'
 import { type WeighingCentre, weighingCentres } from './centres.ts'
 import { type ConditionDifference, conditionDifferences, type Repeatability, repeatability } from './compare-weighings.ts'
 import { type LedgerScore, ledgerScore, type SavingState, stageSavings } from './ledger-score.ts'
-import { knownParts } from './mass-at-stage.ts'
+import { knownParts, massOf } from './mass-at-stage.ts'
 import { type ScoreDetail, scoreDetail } from './score-detail.ts'
 import { type Unexplained, unexplainedAt } from './unexplained.ts'
 import { weighingCentre } from './weighing-shares.ts'
@@ -69,9 +67,8 @@ export interface WeightRoom {
 }
 
 /** Everything the Weight screen shows of a build. */
-export function makeWeightRoom(records: BuildRecords): WeightRoom {
-  const values = new StageValues(makeCar(records))
-  const { car } = values
+export function makeWeightRoom(car: Car): WeightRoom {
+  const { records } = car
   const savingOf = new Map<string, SavingState>()
   for (const [position] of car.stages.entries()) {
     for (const saving of stageSavings(car, position)) {
@@ -90,14 +87,14 @@ export function makeWeightRoom(records: BuildRecords): WeightRoom {
       isUnknown: isUnknown(mass),
       guessedKg: isMeasured(mass.proof) ? (guessOf(change) ?? null) : null,
     })),
-    weighings: records.weighings.map((weighing) => weighingFigures(values, weighing)),
-    forecasts: car.stages.map((_, position) => stageForecast(values, position)),
+    weighings: records.weighings.map((weighing) => weighingFigures(car, weighing)),
+    forecasts: car.stages.map((_, position) => stageForecast(car, position)),
     bias: car.bias,
     ownPairCount: car.ownPairs.length,
     details: car.stages.map((_, position) => scoreDetail(car, position)),
     centres: weighingCentres(car),
     repeatability: repeatability(car),
-    ballastCars: car.stages.map((_, position) => ballastCar(values, position)),
+    ballastCars: car.stages.map((_, position) => ballastCar(car, position)),
   }
 }
 
@@ -106,25 +103,25 @@ const guessOf = (change: Change): number | undefined => {
   return guess && guess.massKg * change.count
 }
 
-export function stageForecast(values: StageValues, position: number, limitKg?: number): MassForecast | null {
-  const mass = values.mass(position)
+export function stageForecast(car: Car, position: number, limitKg?: number): MassForecast | null {
+  const mass = massOf(car, position)
   if (!mass) return null
   return forecastMass({
     knownKg: mass.anchorMassKg,
     knownSdKg: mass.anchorSdKg,
     parts: knownParts(mass.openLines),
-    bias: values.car.bias,
+    bias: car.bias,
     limitKg,
   })
 }
 
-export function weighingFigures(values: StageValues, weighing: Weighing): WeighingFigures {
-  const { build } = values.car.records
+export function weighingFigures(car: Car, weighing: Weighing): WeighingFigures {
+  const { build } = car.records
   const pads = readPads(weighing, build)
   const missing = missingPads(pads)
-  const found = unexplainedAt(values.car, weighing.id)
-  const at = values.car.weighings.findIndex((entry) => entry.weighing.id === weighing.id)
-  const before = values.car.weighings[at - 1]
+  const found = unexplainedAt(car, weighing.id)
+  const at = car.weighings.findIndex((entry) => entry.weighing.id === weighing.id)
+  const before = car.weighings[at - 1]
   const floor = floorOf(weighing, build) ?? null
   const onOnePlane = missing.length === 0 && !isOnFloor(weighing)
   const corners = onOnePlane ? attempt(() => cornerFigures(pads)) : null
@@ -138,7 +135,7 @@ export function weighingFigures(values: StageValues, weighing: Weighing): Weighi
     reference: referenceMass(weighing, build) ?? null,
     unexplained: found ? (({ lines: _, ...rest }) => rest)(found) : null,
     differences: before ? conditionDifferences(before.weighing, weighing) : [],
-    inCarCount: values.car.weighings[at]?.inCar.size ?? 0,
+    inCarCount: car.weighings[at]?.inCar.size ?? 0,
     known: missing.length === 1 ? knownWithOneDeadPad(pads) : [],
     refusal,
     warnings: good ? [...cornerWarnings(good), ...(weighing.secondPlacement ? [BLOCK_ADVICE] : [])] : [],

@@ -6,7 +6,7 @@ import { makeWorking } from '../../board/working.ts'
 import { openMass } from '../../mass/open-mass.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import type { Weighing } from '../../records/weight-kinds.ts'
-import { makeCar, makeCarWithPairs } from '../../stages/car.ts'
+import { openCar } from '../../stages/car.ts'
 import { ballastCar } from './ballast-car.ts'
 import { boxState, boxValue } from './box.ts'
 import { conditionDifferences, repeatability } from './compare-weighings.ts'
@@ -24,10 +24,10 @@ describe('a line nobody weighed or guessed', () => {
   it('counts for nothing, keeps the sum a guess, and is ranked by what is likely', () => {
     const records = withLines(line('seat', { zone: 'cabin', values: [] }), line('dash', { zone: 'cabin', values: [{ massKg: 13, proof: 'measured', at }] }))
     const without = withLines(line('dash', { zone: 'cabin', values: [{ massKg: 13, proof: 'measured', at }] }))
-    const [mass, plain] = [massAtStage(makeCar(records), 2), massAtStage(makeCar(without), 2)]
+    const [mass, plain] = [massAtStage(openCar(records), 2), massAtStage(openCar(without), 2)]
     expect(mass?.value).toBe(plain?.value)
     expect(mass?.proof).toBe('guess')
-    const detail = scoreDetail(makeCar(records), 2)
+    const detail = scoreDetail(openCar(records), 2)
     expect(detail.unknownCount).toBe(1)
     expect(detail.unweighed.find((entry) => entry.changeId === 'seat')).toEqual({ changeId: 'seat', likelyKg: 13, basis: 'zone' })
   })
@@ -44,7 +44,7 @@ describe('a growing box', () => {
 
   it('gives each part the difference, and the whole box √2 of one reading’s spread', () => {
     const records = withLines(...lines().map((entry, i) => line(`p${i}`, { values: entry.values, boxId: 'crate' })))
-    const car = makeCar(records)
+    const car = openCar(records)
     const masses = car.lines.filter(({ change }) => change.boxId === 'crate').map(({ mass }) => mass.massKg)
     expect(masses).toEqual([2.2, 0.7, 5.8, 0.5])
     const parts = (massAtStage(car, 2)?.openLines ?? []).filter(({ line: { change } }) => change.boxId === 'crate').map(({ part }) => part)
@@ -79,7 +79,7 @@ describe('score', () => {
         Object.assign(all.changes[0] as object, { zone: 'cabin' })
       }),
     )
-    const detail = scoreDetail(makeCar(records), 1)
+    const detail = scoreDetail(openCar(records), 1)
     expect(detail.byZone.find(({ label }) => label === 'cabin')).toEqual({ label: 'cabin', outKg: -18.6, onKg: 0 })
     expect(detail.byHeight).toEqual([{ label: '0.5', outKg: -18.6, onKg: 0 }])
     expect(detail.withoutHeightKg).toBeCloseTo(30.2 + 6.5 + 12 + 41, 9)
@@ -106,7 +106,7 @@ describe('weighings compared', () => {
         all.weighings.push({ ...first, id: 'again', at: '2026-02-02T11:00:00Z', pads: { ...first.pads, LF: { ...LF, massKg: LF.massKg + 1, sdKg: null } } })
       }),
     )
-    const [group] = repeatability(makeCar(records))
+    const [group] = repeatability(openCar(records))
     // Sample sd of two readings 1 kg apart: 1/√2.
     expect(group?.totalSdKg).toBeCloseTo(Math.SQRT1_2, 9)
     expect(group?.padSdKg.RF).toBe(0)
@@ -123,10 +123,10 @@ describe('weighings compared', () => {
           })
         }),
       )
-    const [blocks] = makeWeightRoom(second('axlesOnBlocks')).weighings
+    const [blocks] = makeWeightRoom(openCar(second('axlesOnBlocks'))).weighings
     expect(blocks?.corners?.totalKg.value).toBeCloseTo(1389.4, 9)
     expect(blocks?.warnings.join()).toMatch(/do not set cross/)
-    const [floor] = makeWeightRoom(second('otherAxleOnFloor')).weighings
+    const [floor] = makeWeightRoom(openCar(second('otherAxleOnFloor'))).weighings
     expect(floor?.corners).toBeNull()
     expect(floor?.floor?.frontShare.value).toBeCloseTo(0.52, 9)
     expect(floor?.reference?.sdKg).toBeGreaterThan(blocks?.reference?.sdKg as number)
@@ -144,32 +144,32 @@ describe('places', () => {
       }),
     )
   it('predict the centre that the scales then show, when they are right', () => {
-    const [first, second] = makeWeightRoom(placed()).centres
+    const [first, second] = makeWeightRoom(openCar(placed())).centres
     expect(first?.measured?.massKg).toBeCloseTo(1453.01, 6)
     expect(second?.predicted?.sinceWeighingId).toBe('w0')
     expect(Math.abs((second?.predicted?.xM ?? 0) - (second?.measured?.xM ?? 9))).toBeLessThan(0.02)
   })
   it('say which place is missing', () => {
-    expect(makeWeightRoom(workedExample()).centres[0]?.missingPlaces).toEqual(['driver', 'fuel'])
+    expect(makeWeightRoom(openCar(workedExample())).centres[0]?.missingPlaces).toEqual(['driver', 'fuel'])
   })
   it('plan a front share, with a line that has none in the middle and doubted', () => {
-    const share = (records: BuildRecords) => new StageValues(makeCar(records)).value('frontShare', 2)
+    const share = (records: BuildRecords) => new StageValues(openCar(records)).value('frontShare', 2)
     const withPlaces = share(placed())
     const without = share(placed((all) => Object.assign(all.changes[5] as object, { place: null })))
     expect(withPlaces?.proof).toBe('guess')
     expect(without?.sd).toBeGreaterThan(withPlaces?.sd as number)
-    expect(makeWorking(placed(), 'front', 's2', '2026-11-01').lines.length).toBeGreaterThan(2)
+    expect(makeWorking(openCar(placed()), 'front', 's2', '2026-11-01').lines.length).toBeGreaterThan(2)
   })
   it('lead to the car that ballast starts from, without the plates that stand in it', () => {
     const records = placed((all) => {
       all.sites.push({ id: 'floor', name: 'Floor', place: { xM: 1, yM: 0, zM: 0.1 }, limitKg: 30, plates: [{ massKg: 5, count: 6 }] })
       all.changes.push(line('plate', { zone: 'floor', place: { xM: 1, yM: 0, zM: 0.1 } }))
     })
-    const found = ballastCar(new StageValues(makeCar(records)), 2)
-    const plain = ballastCar(new StageValues(makeCar(placed())), 2)
+    const found = ballastCar(openCar(records), 2)
+    const plain = ballastCar(openCar(placed()), 2)
     expect(found).toEqual(plain)
     expect(found).toMatchObject({ massKg: expect.closeTo(1454.45, 1), unplaced: [] })
-    expect(ballastCar(new StageValues(makeCar(workedExample())), 2)).toEqual({ why: expect.stringMatching(/where the driver sits/) })
+    expect(ballastCar(openCar(workedExample()), 2)).toEqual({ why: expect.stringMatching(/where the driver sits/) })
   })
 })
 
@@ -177,10 +177,10 @@ describe('learned optimism', () => {
   it('learns from other builds only where the build asks for it', () => {
     const pairs = Array.from({ length: 6 }, (_, i) => ({ guessKg: 10, measuredKg: 11 + 0.1 * i }))
     const own = workedExample()
-    expect(makeCarWithPairs(own, pairs).bias.isDefault).toBe(true)
+    expect(openCar(own, { garagePairs: pairs }).bias.isDefault).toBe(true)
     const garage = parse(changed((records) => Object.assign(records.build, { guessPairsFrom: 'garage' })))
-    const { bias } = makeCarWithPairs(garage, pairs)
-    expect(bias).toMatchObject({ pairCount: 6, isDefault: false })
-    expect(makeWeightRoom(garage).bias).toBe(bias)
+    const car = openCar(garage, { garagePairs: pairs })
+    expect(car.bias).toMatchObject({ pairCount: 6, isDefault: false })
+    expect(makeWeightRoom(car).bias).toBe(car.bias)
   })
 })

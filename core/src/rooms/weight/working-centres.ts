@@ -1,19 +1,20 @@
-import type { StageValues } from '../../board/stage-values.ts'
 import { openPartMeanKg } from '../../mass/open-mass.ts'
+import type { Car } from '../../stages/car.ts'
 import { day, stageName, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { weighingCentres } from './centres.ts'
-import { linesBetween } from './mass-at-stage.ts'
+import { linesBetween, massOf } from './mass-at-stage.ts'
+import { frontShareAt } from './metrics.ts'
 import { weighingCentre } from './weighing-shares.ts'
 
-const weighingOf = (values: StageValues, id: string) => values.car.records.weighings.find((entry) => entry.id === id)
+const weighingOf = (car: Car, id: string) => car.records.weighings.find((entry) => entry.id === id)
 
 /** Where the centre of a weighing stands at the reference condition, and where the ledger's places had put it. */
-export function centreWorking(values: StageValues, id: string): Working | undefined {
-  const weighing = weighingOf(values, id)
-  const found = weighingCentres(values.car).find((entry) => entry.weighingId === id)
+export function centreWorking(car: Car, id: string): Working | undefined {
+  const weighing = weighingOf(car, id)
+  const found = weighingCentres(car).find((entry) => entry.weighingId === id)
   if (!weighing || !found?.measured) return undefined
   const { measured, predicted } = found
-  const read = weighingCentre(values.car.records.build, weighing)
+  const read = weighingCentre(car.records.build, weighing)
   return {
     title: `Centre of mass, ${day(weighing.at)}`,
     calculation: 'mass.centre-of-mass',
@@ -36,15 +37,15 @@ export function centreWorking(values: StageValues, id: string): Working | undefi
 }
 
 /** The height of the centre of a weighing with lifted readings. */
-export function heightWorking(values: StageValues, id: string): Working | undefined {
-  const weighing = weighingOf(values, id)
-  const height = weighingCentres(values.car).find((entry) => entry.weighingId === id)?.height
+export function heightWorking(car: Car, id: string): Working | undefined {
+  const weighing = weighingOf(car, id)
+  const height = weighingCentres(car).find((entry) => entry.weighingId === id)?.height
   if (!weighing || !height) return undefined
   return {
     title: `Height of the centre of mass, ${day(weighing.at)}`,
     calculation: 'mass.centre-of-mass-height',
     result: { label: 'height above the ground', value: height.heightM, kind: 'length', sd: height.sdM, proof: 'calculated' },
-    lines: values.car.records.lifts
+    lines: car.records.lifts
       .filter((lift) => lift.weighingId === id)
       .flatMap((lift): WorkingLine[] => [
         { label: `${lift.lifted} axle lifted by`, value: lift.liftM, kind: 'length', sd: lift.liftSdM ?? undefined },
@@ -56,22 +57,22 @@ export function heightWorking(values: StageValues, id: string): Working | undefi
 }
 
 /** The front share of a stage that was not weighed: the weighing it starts from, and each line to come at its place. */
-export function plannedFrontWorking(values: StageValues, position: number): Working | undefined {
-  const mass = values.mass(position)
-  const front = values.value('frontShare', position)
+export function plannedFrontWorking(car: Car, position: number): Working | undefined {
+  const mass = massOf(car, position)
+  const front = frontShareAt(car, position)
   if (!mass || !front || mass.anchor.kind === 'baseline' || mass.anchor.kind === 'equal') return undefined
   const { weighing } = mass.anchor.weighing
   const { inCar } = mass.anchor.weighing
   return {
-    title: `Front share planned for ${stageName(values, position)}`,
+    title: `Front share planned for ${stageName(car, position)}`,
     calculation: 'mass.combine',
     result: { label: 'front share', value: front.value, kind: 'share', sd: front.sd, proof: front.proof },
     lines: [
       { label: `the car on the scales, ${day(weighing.at)}`, value: mass.anchorMassKg, kind: 'mass', sd: mass.anchorSdKg, proof: 'measured' },
-      ...linesBetween(values.car, inCar, (line) => line.stagePosition <= position).map(
+      ...linesBetween(car, inCar, (line) => line.stagePosition <= position).map(
         ({ line, part }): WorkingLine => ({
           label: `${line.change.kind} ${line.change.name}`,
-          value: openPartMeanKg(part, values.car.bias),
+          value: openPartMeanKg(part, car.bias),
           kind: 'mass',
           isSigned: true,
           proof: line.mass.proof,

@@ -1,16 +1,15 @@
-import type { StageValues } from '../../board/stage-values.ts'
 import { PAD_NAMES, PAD_WORDS } from '../../mass/corners.ts'
 import type { Weighing } from '../../records/weight-kinds.ts'
+import type { Car } from '../../stages/car.ts'
 import { readPads } from '../../stages/reference-mass.ts'
-import { day, guessFactor, schoolRemark, type Working, type WorkingLine } from '../../stages/working-line.ts'
-import { sessionPower } from '../power/session-power.ts'
+import { day, guessFactor, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { unexplainedAt } from './unexplained.ts'
 import { weighingCentre } from './weighing-shares.ts'
 import { weighingFigures } from './weight-room.ts'
 
 /** The four readings of a weighing, with what was typed; a dead pad says so. */
-export function padLines(values: StageValues, weighing: Weighing): WorkingLine[] {
-  const pads = readPads(weighing, values.car.records.build)
+export function padLines(car: Car, weighing: Weighing): WorkingLine[] {
+  const pads = readPads(weighing, car.records.build)
   return PAD_NAMES.map((pad) => ({
     label: PAD_WORDS[pad],
     value: pads[pad]?.massKg ?? null,
@@ -22,11 +21,11 @@ export function padLines(values: StageValues, weighing: Weighing): WorkingLine[]
   }))
 }
 
-export function weighingWorking(values: StageValues, id: string): Working | undefined {
-  const weighing = values.car.records.weighings.find((entry) => entry.id === id)
+export function weighingWorking(car: Car, id: string): Working | undefined {
+  const weighing = car.records.weighings.find((entry) => entry.id === id)
   if (!weighing) return undefined
-  const figures = weighingFigures(values, weighing)
-  const readings = padLines(values, weighing)
+  const figures = weighingFigures(car, weighing)
+  const readings = padLines(car, weighing)
   if (!figures.reference || !figures.corners) {
     const { reference } = figures
     return {
@@ -43,7 +42,7 @@ export function weighingWorking(values: StageValues, id: string): Working | unde
     }
   }
   const { corners } = figures
-  const centre = weighingCentre(values.car.records.build, weighing)
+  const centre = weighingCentre(car.records.build, weighing)
   const share = (label: string, entry: { value: number; sd: number }): WorkingLine => ({
     label,
     value: entry.value,
@@ -72,9 +71,9 @@ export function weighingWorking(values: StageValues, id: string): Working | unde
   }
 }
 
-export function unexplainedWorking(values: StageValues, id: string): Working | undefined {
-  const found = unexplainedAt(values.car, id)
-  const entry = (weighingId: string | undefined) => values.car.weighings.find((candidate) => candidate.weighing.id === weighingId)
+export function unexplainedWorking(car: Car, id: string): Working | undefined {
+  const found = unexplainedAt(car, id)
+  const entry = (weighingId: string | undefined) => car.weighings.find((candidate) => candidate.weighing.id === weighingId)
   const [before, after] = [entry(found?.sinceWeighingId), entry(id)]
   if (!found || !before || !after) return undefined
   const scale = (label: string, { weighing, reference }: typeof after): WorkingLine => ({
@@ -87,7 +86,7 @@ export function unexplainedWorking(values: StageValues, id: string): Working | u
   const lines = found.lines.map(
     ({ line, part }): WorkingLine => ({
       label: `${line.change.kind} ${line.change.name}`,
-      value: part.sign * line.mass.massKg * (part.isGuess ? guessFactor(values, part.logSd) : 1),
+      value: part.sign * line.mass.massKg * (part.isGuess ? guessFactor(car, part.logSd) : 1),
       kind: 'mass',
       sd: part.isGuess ? undefined : part.sdKg,
       proof: line.mass.proof,
@@ -103,64 +102,6 @@ export function unexplainedWorking(values: StageValues, id: string): Working | u
     remarks: [
       found.isFlagged ? 'More than twice its spread: something was forgotten, or a line is wrong.' : 'Within twice its spread: nothing to chase.',
       'It belongs to the time between these two weighings and is never spread over lines.',
-    ],
-  }
-}
-
-export function sessionWorking(values: StageValues, id: string): Working | undefined {
-  const { records } = values.car
-  const session = records.sessions.find((entry) => entry.id === id)
-  if (!session) return undefined
-  const power = sessionPower(
-    records,
-    session,
-    records.standings.find((entry) => entry.sessionId === id && entry.stageId === session.stageId),
-  )
-  const pulls = records.pulls.filter((pull) => pull.sessionId === id)
-  const lines = pulls.map(
-    (pull): WorkingLine => ({
-      label: `pull ${pull.label}, peak as printed`,
-      value: pull.peakPowerW,
-      kind: 'power',
-      proof: 'measured',
-      note: pull.setAside ? `set aside: ${pull.setAside}` : undefined,
-    }),
-  )
-  const title = `${session.dynoName}, ${day(session.at)}`
-  if (!power.ok)
-    return {
-      title,
-      calculation: 'dyno.correction',
-      result: { label: 'power on the build’s basis', value: null, kind: 'power' },
-      lines,
-      remarks: [power.reason],
-    }
-  return {
-    title,
-    calculation: 'dyno.correction',
-    result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: 'measured' },
-    lines: [
-      ...lines,
-      { label: `factor from ${session.printedStandard === 'none' ? 'observed' : session.printedStandard} to the basis`, value: power.factor, kind: 'ratio' },
-      { label: 'pull to pull, 1 sd', value: power.pullSd, kind: 'power' },
-    ],
-    remarks: ['Mean of the standing pulls’ peaks; the spread adds 1 % for what differs from one visit to the next (common practice).', ...schoolRemark(values)],
-  }
-}
-
-export function pullWorking(values: StageValues, id: string): Working | undefined {
-  const pull = values.car.records.pulls.find((entry) => entry.id === id)
-  if (!pull) return undefined
-  return {
-    title: `Pull ${pull.label}`,
-    calculation: 'dyno.power-torque',
-    result: { label: 'peak power as printed', value: pull.peakPowerW, kind: 'power', proof: 'measured' },
-    lines: [
-      { label: 'at', value: pull.peakPowerSpeedRpm, kind: 'engineSpeed' },
-      { label: 'peak torque', value: pull.peakTorqueNm, kind: 'torque', proof: 'measured' },
-    ],
-    remarks: [
-      `${pull.rowCount} rows read, ${pull.cutRowCount} of falling speed cut; the peak is the greatest of a 50 rpm grid drawn through the rest, without smoothing.`,
     ],
   }
 }

@@ -1,4 +1,4 @@
-import { type Board, fromSi, METRIC_INFO, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
+import { arrivedCell, type Board, fromSi, METRIC_INFO, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
 import type { CsvTable } from '../../ui/csv-button.tsx'
 
 /** The Board as a table: a row for each goal and stage, in the picked units. */
@@ -16,11 +16,11 @@ export function boardCsv(board: Board, units: Record<QuantityKind, string>): Csv
               goal.record.sense,
               shown(goal.record.value),
               shown('highValue' in goal.record ? goal.record.highValue : null),
-              goal.verdict.word,
-              goal.verdict.chance,
+              goal.verdict?.word ?? 'being worked out',
+              goal.verdict?.chance ?? null,
             ]
       return board.stages.map((stage, at) => {
-        const cell = cells[at]
+        const cell = arrivedCell(cells[at])
         return [
           word,
           units[kind],

@@ -17,12 +17,20 @@ const count = (number: number, word: string) => `${NUMBERS[number] ?? number} ${
 
 function boardTitle(board: Board): string {
   const goals = board.rows.map((row) => row.goal)
-  const broken = goals.filter((goal) => goal.kind === 'limit' && goal.verdict.word === 'broken').length
-  const would = goals.filter((goal) => goal.kind === 'limit' && goal.verdict.word === 'would break').length
+  const broken = goals.filter((goal) => goal.kind === 'limit' && goal.verdict?.word === 'broken').length
+  const would = goals.filter((goal) => goal.kind === 'limit' && goal.verdict?.word === 'would break').length
   const targets = goals.filter((goal) => goal.kind === 'target')
-  const open = targets.filter((goal) => goal.kind === 'target' && goal.verdict.word !== 'met').length
+  const open = targets.filter((goal) => goal.kind === 'target' && goal.verdict !== null && goal.verdict.word !== 'met').length
+  const isWaiting = targets.some((goal) => goal.kind === 'target' && goal.verdict === null)
   const limits = broken > 0 ? `${count(broken, 'limit')} broken` : would > 0 ? `${count(would, 'limit')} would break` : ''
-  const goalsText = targets.length === 0 ? 'no target set yet' : open === 0 ? 'every target met' : `${count(open, 'target').toLowerCase()} not there yet`
+  const goalsText =
+    targets.length === 0
+      ? 'no target set yet'
+      : open === 0
+        ? isWaiting
+          ? 'the rest is being worked out'
+          : 'every target met'
+        : `${count(open, 'target').toLowerCase()} not there yet`
   const text = [limits, goalsText].filter(Boolean).join(', ')
   return text.charAt(0).toUpperCase() + text.slice(1)
 }

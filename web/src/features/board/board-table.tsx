@@ -1,18 +1,10 @@
-import { type Board, type BoardRow, isMeasured, METRIC_INFO, type WorkingSubject } from '@bold-ballast/core'
+import { type Board, type BoardRow, isMeasured, METRIC_INFO, WAITING, type WorkingSubject } from '@bold-ballast/core'
 import { Link } from 'react-router'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { metricTitle, SENSE_WORDS } from '../../ui/words.ts'
 import { Beam } from './beam.tsx'
 import { Verdict } from './verdict.tsx'
-
-const SUBJECTS: Record<BoardRow['metric'], WorkingSubject> = {
-  massReady: 'mass',
-  wheelPower: 'power',
-  peakTorque: 'torque',
-  powerToMass: 'ratio',
-  frontShare: 'front',
-}
 
 const LIMIT_WORDS = { classRule: 'limit of the class', rating: 'rating of a part', own: 'our own limit' } as const
 
@@ -21,7 +13,7 @@ function shownStages(board: Board, position: number, showsAll: boolean): number[
   const all = board.stages.map((_, at) => at)
   if (showsAll) return all
   const lastProven = board.stages.findLastIndex((stage) => stage.state === 'proven')
-  const due = board.rows.flatMap((row) => (row.goal.kind === 'target' ? [row.goal.verdict.duePosition] : []))
+  const due = board.rows.flatMap((row) => (row.goal.kind === 'target' && row.goal.verdict ? [row.goal.verdict.duePosition] : []))
   const wanted = new Set([0, lastProven, position, lastProven + 1, ...due.slice(0, 1), all.length - 1])
   return all.filter((at) => wanted.has(at))
 }
@@ -74,7 +66,7 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
 
 /** When a target is due, where that is not the last stage. */
 function dueText(board: Board, { goal }: BoardRow): string {
-  if (goal.kind !== 'target' || goal.verdict.duePosition === board.stages.length - 1) return ''
+  if (goal.kind !== 'target' || goal.verdict === null || goal.verdict.duePosition === board.stages.length - 1) return ''
   return `by stage ${goal.verdict.duePosition}`
 }
 
@@ -96,7 +88,7 @@ function Goal({ row, dueText }: { row: BoardRow; dueText: string }) {
   const high = 'highValue' in record && record.highValue !== null ? text(kind, record.highValue, { isGoal: true }) : ''
   return (
     <>
-      {row.beam && <Beam beam={row.beam} isDanger={row.goal.kind === 'limit' && /break|broken/.test(row.goal.verdict.word)} />}
+      {row.beam && <Beam beam={row.beam} isDanger={row.goal.kind === 'limit' && /break|broken/.test(row.goal.verdict?.word ?? '')} />}
       <p className="mt-1">
         <strong>{value}</strong> {SENSE_WORDS[record.sense]}
         {high && <strong> {high}</strong>}
@@ -114,6 +106,12 @@ function Cell({ row, at, stageId, isPlanned }: { row: BoardRow; at: number; stag
   const { text, format } = useQuantities()
   const cell = row.cells[at]
   const { kind } = METRIC_INFO[row.metric]
+  if (cell === WAITING)
+    return (
+      <span role="status" className="text-quiet">
+        being worked out
+      </span>
+    )
   if (!cell) return <span className="text-faint">–</span>
   const proven = isMeasured(cell.proof)
   const detail =
@@ -133,7 +131,7 @@ function Cell({ row, at, stageId, isPlanned }: { row: BoardRow; at: number; stag
           sd={cell.sd}
           proof={cell.proof}
           showUnit={kind === 'share'}
-          working={{ of: SUBJECTS[row.metric], id: stageId }}
+          working={{ of: METRIC_INFO[row.metric].working as WorkingSubject, id: stageId }}
         />
       </span>
       <span className="block text-xs text-quiet">{detail}</span>

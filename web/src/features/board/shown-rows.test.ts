@@ -14,7 +14,7 @@ it('leaves few rows as they come', () => {
 
 it('puts many rows by subject, the worst first, late before open', () => {
   const rows = shownRows(board([...MANY, row('massReady', 'on course', true)]), false)
-  expect(rows.map((entry) => `${entry.metric} ${entry.goal.kind === 'none' ? '' : entry.goal.verdict.word}`)).toEqual([
+  expect(rows.map((entry) => `${entry.metric} ${entry.goal.kind === 'none' ? '' : entry.goal.verdict?.word}`)).toEqual([
     'massReady missed',
     'massReady on course',
     'massReady doubtful',

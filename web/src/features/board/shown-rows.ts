@@ -5,9 +5,9 @@ export const MANY_ROWS = 8
 
 const WORST_FIRST = ['broken', 'would break', 'missed', 'unlikely', 'doubtful', 'no plan', 'on course', 'would hold', 'holds', 'met'] as const
 
-const wordOf = ({ goal }: BoardRow) => (goal.kind === 'none' ? 'no plan' : goal.verdict.word)
+const wordOf = ({ goal }: BoardRow) => (goal.kind === 'none' || goal.verdict === null ? 'no plan' : goal.verdict.word)
 /** Late comes before anything that is only open. */
-const badness = (row: BoardRow) => WORST_FIRST.indexOf(wordOf(row)) - (row.goal.kind === 'target' && row.goal.verdict.isLate ? 3.5 : 0)
+const badness = (row: BoardRow) => WORST_FIRST.indexOf(wordOf(row)) - (row.goal.kind === 'target' && row.goal.verdict?.isLate ? 3.5 : 0)
 
 export const isSettled = (row: BoardRow): boolean => ['met', 'holds', 'would hold'].includes(wordOf(row))
 

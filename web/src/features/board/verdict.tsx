@@ -1,21 +1,24 @@
-import { type BoardRow, formatChance, isMeasured } from '@bold-ballast/core'
+import { arrivedCell, type BoardRow, formatChance, isMeasured } from '@bold-ballast/core'
 import { WorkingLink } from '../../ui/figure.tsx'
 
 /** The verdict in words with its chance; only limits broken or about to break are red. */
 export function Verdict({ row }: { row: BoardRow }) {
   if (row.goal.kind === 'none') return null
   const { kind, record, verdict } = row.goal
-  const word = kind === 'target' && verdict.isLate ? `late, ${verdict.word}` : verdict.word
-  const cell = row.cells[verdict.verdictPosition]
+  if (verdict === null) return <p className="font-bold text-quiet">being worked out</p>
+  const isLate = 'isLate' in verdict && verdict.isLate
+  const withinDoubt = 'withinDoubt' in verdict && verdict.withinDoubt
+  const word = isLate ? `late, ${verdict.word}` : verdict.word
+  const cell = arrivedCell(row.cells[verdict.verdictPosition])
   const isOpen = !cell || !isMeasured(cell.proof)
-  const isSure = kind === 'target' && !isOpen && !verdict.withinDoubt
+  const isSure = kind === 'target' && !isOpen && !withinDoubt
   const chance =
     verdict.chance === null || isSure || verdict.word === 'broken' || verdict.word === 'holds'
       ? ''
-      : kind === 'target' && verdict.withinDoubt
+      : withinDoubt
         ? `, within doubt, ${formatChance(verdict.chance)} sure`
         : `, ${formatChance(verdict.chance)}`
-  const since = kind === 'target' && verdict.missedSincePosition !== null ? ` since stage ${verdict.missedSincePosition}` : ''
+  const since = 'missedSincePosition' in verdict && verdict.missedSincePosition !== null ? ` since stage ${verdict.missedSincePosition}` : ''
   const tone =
     word === 'broken' || word === 'would break'
       ? 'text-danger'

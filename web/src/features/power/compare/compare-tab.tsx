@@ -7,6 +7,7 @@ import {
   comparableSets,
   compareSets,
   fromSi,
+  openCar,
   parseQuantity,
   usualSessions,
   weakestTorque,
@@ -56,7 +57,7 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
       }),
     [sets, typedBand, decimalMark],
   )
-  const weakest = useMemo(() => weakestTorque(records as unknown as BuildRecords) ?? null, [records])
+  const weakest = useMemo(() => weakestTorque(openCar(records as unknown as BuildRecords)) ?? null, [records])
   if (records.pulls.length < 2)
     return (
       <Empty

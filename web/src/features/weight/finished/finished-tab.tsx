@@ -1,9 +1,10 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type Board, formatChance, type WeightRoom } from '@bold-ballast/core'
+import { arrivedCell, type Board, type WeightRoom } from '@bold-ballast/core'
 import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Empty } from '../../../ui/states.tsx'
+import { chanceText } from '../../../ui/words.ts'
 
 const MOST_LISTED = 12
 
@@ -70,7 +71,7 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
                         sd={entry.sdKg}
                         showUnit={false}
                         align={2}
-                        proof={row?.cells[at]?.proof}
+                        proof={arrivedCell(row?.cells[at])?.proof}
                         className="font-bold"
                         working={{ of: 'forecast', id: board.stages[at]?.id ?? '' }}
                       />
@@ -92,8 +93,9 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
           <p className="mt-2">
             {goals.map((goal) => (
               <span key={goal.record.id} className="mr-4">
-                {goal.kind === 'target' ? 'Target' : 'Limit'} {text('mass', goal.record.value, { isGoal: true })}: <strong>{goal.verdict.word}</strong>
-                {goal.verdict.chance !== null && `, ${formatChance(goal.verdict.chance)}`}.
+                {goal.kind === 'target' ? 'Target' : 'Limit'} {text('mass', goal.record.value, { isGoal: true })}:{' '}
+                <strong>{goal.verdict?.word ?? 'being worked out'}</strong>
+                {chanceText(goal.verdict)}.
               </span>
             ))}
           </p>

@@ -1,8 +1,9 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { type Board, formatChance, type WeightRoom } from '@bold-ballast/core'
+import { arrivedCell, type Board, type WeightRoom } from '@bold-ballast/core'
 import { useId } from 'react'
 import { Figure, WorkingLink } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { chanceText } from '../../../ui/words.ts'
 
 const WIDTH = 320
 
@@ -28,7 +29,14 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
         Finished car, stage {last} {stage.name}
       </h2>
       <p className="my-1 text-[24px] font-bold">
-        <Figure kind="mass" value={forecast.meanKg} sd={forecast.sdKg} showSpread proof={row?.cells[last]?.proof} working={{ of: 'forecast', id: stage.id }} />
+        <Figure
+          kind="mass"
+          value={forecast.meanKg}
+          sd={forecast.sdKg}
+          showSpread
+          proof={arrivedCell(row?.cells[last])?.proof}
+          working={{ of: 'forecast', id: stage.id }}
+        />
       </p>
       <svg
         viewBox={`0 0 ${WIDTH} 62`}
@@ -70,8 +78,8 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
       {row?.goal.kind === 'target' && (
         <p className="mb-1 font-bold">
           <WorkingLink of="target" id={row.goal.record.id}>
-            {row.goal.verdict.word}
-            {row.goal.verdict.chance !== null && `, ${formatChance(row.goal.verdict.chance)}`}
+            {row.goal.verdict?.word ?? 'being worked out'}
+            {chanceText(row.goal.verdict)}
           </WorkingLink>
         </p>
       )}

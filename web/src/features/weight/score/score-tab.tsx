@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type Board, HEIGHT_BAND_M, type Moved, outByDay, type WeightRoom } from '@bold-ballast/core'
+import { arrivedCell, type Board, HEIGHT_BAND_M, type Moved, outByDay, type WeightRoom } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Figure } from '../../../ui/figure.tsx'
@@ -29,7 +29,7 @@ export function ScoreTab({ records, board, room, position }: { records: RecordsA
   const nameOf = (id: string) => records.changes.find((change) => change.id === id)?.name ?? ''
   const row = board.rows.find((entry) => entry.metric === 'massReady' && entry.goal.kind === 'target')
   const goalKg = row?.goal.kind === 'target' ? row.goal.record.value : null
-  const now = row?.cells[position]
+  const now = arrivedCell(row?.cells[position])
   if (!detail || days.length + detail.byZone.length === 0)
     return <Empty title="Nothing to count yet" why="Type what comes off and goes on; the score adds it up by evening, zone and height." />
   return (

@@ -1,0 +1,100 @@
+import { isMeasured } from '../proof/quantity.ts'
+import { POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
+import { WEIGHT_ADVICE, WEIGHT_SAYINGS } from '../rooms/weight/advice.ts'
+import { type AdviceWords, defineAdvice, type ItemOf, type Said, type Sayings } from '../stages/define-advice.ts'
+import { MEASUREMENTS } from './metrics.ts'
+import { stageState } from './stage-state.ts'
+import type { StageValues } from './stage-values.ts'
+import { limitVerdict, targetVerdict } from './verdict.ts'
+
+/** Limits whose verdict is a word, with what stands against them. */
+const limitsThat = (values: StageValues, word: 'broken' | 'would break', code: 'limit-broken' | 'limit-would-break') =>
+  values.limits.flatMap((limit) => {
+    const verdict = limitVerdict(values, limit)
+    if (verdict?.word !== word) return []
+    const value = values.value(limit.metric, verdict.verdictPosition)?.value ?? limit.value
+    return [{ code, limitId: limit.id, metric: limit.metric, position: verdict.verdictPosition, value, limit: limit.value, sense: limit.sense }]
+  })
+
+const brokenLimits = defineAdvice({ rank: 10, find: (values: StageValues) => limitsThat(values, 'broken', 'limit-broken') })
+
+const limitsThatWouldBreak = defineAdvice({ rank: 11, find: (values: StageValues) => limitsThat(values, 'would break', 'limit-would-break') })
+
+const lateTargets = defineAdvice({
+  rank: 50,
+  find: (values: StageValues, today) =>
+    values.targets.flatMap((target) => {
+      const verdict = targetVerdict(values, target, today)
+      return verdict?.isLate ? [{ code: 'target-late', targetId: target.id, metric: target.metric, position: verdict.duePosition } as const] : []
+    }),
+})
+
+/** A target whose metric was never measured, or whose latest built stage was not; one action for each kind of measurement. */
+const unmeasuredTargets = defineAdvice({
+  rank: 70,
+  find: (values: StageValues, today) => {
+    const built = values.car.stages.findLastIndex((_, position) => ['built', 'proven'].includes(stageState(values, position, today).state))
+    const seen = new Set<string>()
+    return values.targets.flatMap((target) =>
+      values.info(target.metric).provedBy.flatMap((base) => {
+        const metric = MEASUREMENTS.find(({ key }) => key === base)?.metric
+        if (!metric || seen.has(base)) return []
+        const value = built < 0 ? undefined : values.value(metric, built)
+        const isNeeded = values.latestMeasured(metric, 0) === undefined || (built >= 0 && !(value && isMeasured(value.proof)))
+        if (!isNeeded || values.isWaiting(metric)) return []
+        seen.add(base)
+        return [{ code: 'measure-target', targetId: target.id, metric: target.metric, position: Math.max(built, 0), base, isBuilt: built >= 0 } as const]
+      }),
+    )
+  },
+})
+
+const unsureTargets = defineAdvice({
+  rank: 74,
+  find: (values: StageValues, today) =>
+    values.targets.flatMap((target) => {
+      const verdict = targetVerdict(values, target, today)
+      return verdict?.withinDoubt && verdict.chance !== null
+        ? [{ code: 'confirm-target', targetId: target.id, metric: target.metric, position: verdict.verdictPosition, chance: verdict.chance } as const]
+        : []
+    }),
+})
+
+/** Rules about verdicts; those about one room's records stand in the room. */
+export const GOAL_ADVICE = [brokenLimits, limitsThatWouldBreak, lateTargets, unmeasuredTargets, unsureTargets] as const
+export const ROOM_ADVICE = [...WEIGHT_ADVICE, ...POWER_ADVICE] as const
+
+/** One thing to do next; numbers in SI, words are put to them where units are known. */
+export type NextAction = ItemOf<typeof GOAL_ADVICE> | ItemOf<typeof ROOM_ADVICE>
+type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
+
+const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
+  const { word, kind, room } = facts(metric)
+  return {
+    head: `${word} ${code === 'limit-broken' ? 'breaks' : 'would break'} its limit at ${stage(position)}`,
+    text: `${text(kind, value)} against ${text(kind, limit)}${sense === 'atMost' ? ' at most' : ' at least'}.`,
+    to: at(room, position),
+    isDanger: true,
+  }
+}
+
+const SAYINGS: Sayings<NextAction> = {
+  ...WEIGHT_SAYINGS,
+  ...POWER_SAYINGS,
+  'limit-broken': sayLimit,
+  'limit-would-break': sayLimit,
+  'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({
+    head: `${facts(metric).word} is late`,
+    text: `Its due date, ${stage(position)}, has passed and nothing measured says yes or no.`,
+    to: at('plan', position, '&tab=goals'),
+  }),
+  'measure-target': (item, words) => (MEASUREMENTS.find(({ key }) => key === item.base) as (typeof MEASUREMENTS)[number]).cure(item, words),
+  'confirm-target': ({ metric, position, chance: sure }, { chance, at, metric: facts }) => ({
+    head: `Measure ${facts(metric).word.toLowerCase()} once more`,
+    text: `The verdict is ${chance(sure)} sure; a second visit that agrees settles it.`,
+    to: at(facts(metric).room, position),
+  }),
+}
+
+/** One thing to do next, in the words of a page. */
+export const sayNext = (action: NextAction, words: AdviceWords): Said => (SAYINGS[action.code] as (item: NextAction, words: AdviceWords) => Said)(action, words)

@@ -1,0 +1,31 @@
+import { METRICS, type Metric } from '../records/metric-keys.ts'
+import type { BuildRecord } from '../records/plan-kinds.ts'
+import { POWER_MEASUREMENTS, POWER_METRICS, POWER_PROOFS, POWER_VALUES } from '../rooms/power/metrics.ts'
+import { WEIGHT_MEASUREMENTS, WEIGHT_METRICS, WEIGHT_PROOFS, WEIGHT_VALUES } from '../rooms/weight/metrics.ts'
+import type { MeasurementDeclaration, MeasurementWork, MetricDeclaration, MetricWork } from '../stages/define-metric.ts'
+
+const DECLARED: readonly MetricDeclaration[] = [...WEIGHT_METRICS, ...POWER_METRICS]
+
+/** What every metric is, by its key, in the order of the keys. */
+export const METRIC_INFO = Object.fromEntries(METRICS.map((key) => [key, DECLARED.find((metric) => metric.key === key)])) as unknown as Readonly<
+  Record<Metric, MetricDeclaration>
+>
+
+/** Every base that can be measured. */
+export const MEASUREMENTS: readonly MeasurementDeclaration[] = [...WEIGHT_MEASUREMENTS, ...POWER_MEASUREMENTS]
+
+/** How every metric is worked out. */
+export const METRIC_VALUES: Readonly<Record<Metric, MetricWork>> = { ...WEIGHT_VALUES, ...POWER_VALUES }
+
+/** How a base is seen in a car, by the key of its measurement. */
+export const PROOFS: Readonly<Record<string, MeasurementWork>> = { ...WEIGHT_PROOFS, ...POWER_PROOFS }
+
+const PLACE_WORDS = { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' } as const
+
+/** The condition a metric is quoted in, so that no number stands without it. */
+export function basisWords(build: BuildRecord, { basis }: MetricDeclaration): { driver: boolean; fuelL: number | null; power: string | null } {
+  const { powerBasis, reference } = build
+  const power = `${PLACE_WORDS[powerBasis.place]}, ${powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}`
+  const hasMass = basis.includes('mass')
+  return { driver: hasMass && reference.driverKg > 0, fuelL: hasMass ? reference.fuelL : null, power: basis.includes('power') ? power : null }
+}

@@ -1,0 +1,98 @@
+import { combineMeasurements } from '../../proof/combine-measurements.ts'
+import { isMeasured } from '../../proof/quantity.ts'
+import type { Car } from '../../stages/car.ts'
+import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork, type StageValue } from '../../stages/define-metric.ts'
+import { normalDistribution } from '../../stats/distribution.ts'
+import { massOf } from './mass-at-stage.ts'
+import { plannedFrontShare } from './planned-front-share.ts'
+import { unexplainedAt } from './unexplained.ts'
+import { frontShareOf } from './weighing-shares.ts'
+
+export const WEIGHT_METRICS = [
+  defineMetric({
+    key: 'massReady',
+    word: 'Mass',
+    kind: 'mass',
+    sense: 'atMost',
+    basis: ['mass'],
+    room: 'weight',
+    provedBy: ['mass'],
+    working: 'mass',
+    calculation: 'build.mass-at-stage',
+    isAlwaysShown: true,
+  }),
+  defineMetric({
+    key: 'frontShare',
+    word: 'Front share',
+    kind: 'share',
+    sense: 'between',
+    basis: [],
+    room: 'weight',
+    provedBy: ['mass'],
+    working: 'front',
+    calculation: 'mass.corners',
+    range: 0.2,
+  }),
+]
+
+export const WEIGHT_VALUES = {
+  massReady: {
+    at: (car, position) => {
+      const mass = massOf(car, position)
+      return mass && { value: mass.value, sd: mass.sd, proof: mass.proof, distribution: mass.distribution, fromPosition: null }
+    },
+    planned: (car, position) => {
+      const anchor = massOf(car, position)?.anchor
+      const weighing = anchor?.kind === 'equal' ? anchor.weighings[0] : undefined
+      return weighing ? (unexplainedAt(car, weighing.weighing.id)?.ledgerSaidKg ?? null) : null
+    },
+  },
+  frontShare: { at: frontShareAt },
+} satisfies Record<string, MetricWork>
+
+/** How well two weighings must know a share to confirm each other (common practice, no source). */
+const LARGEST_USEFUL_SHARE_SD = 0.005
+
+/** The front share of a stage: that of the weighings that held it, else the planned one. */
+export function frontShareAt(car: Car, position: number): StageValue | undefined {
+  const mass = massOf(car, position)
+  if (!mass) return undefined
+  const { anchor } = mass
+  if (anchor.kind !== 'equal') {
+    const planned = plannedFrontShare(car, mass)
+    return planned && { ...planned, distribution: normalDistribution(planned.value, planned.sd), fromPosition: null }
+  }
+  const shares = anchor.weighings.map(({ weighing }) => {
+    const { value, sd } = frontShareOf(weighing, car.records.build)
+    return { value, sd, instrument: weighing.scales ?? undefined }
+  })
+  const [head, ...rest] = shares
+  if (!head) return undefined
+  const { value, sd, proof } = combineMeasurements([head, ...rest], () => LARGEST_USEFUL_SHARE_SD)
+  return { value, sd, proof, distribution: normalDistribution(value, sd), fromPosition: null }
+}
+
+export const WEIGHT_MEASUREMENTS = [
+  defineMeasurement({
+    key: 'mass',
+    metric: 'massReady',
+    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) => ({
+      head: 'Put the car on the scales',
+      text: isBuilt
+        ? `${stage(position)} is built and not weighed; no target on ${facts(metric).word.toLowerCase()} can be met before.`
+        : 'Nothing has been weighed as a whole car yet.',
+      to: at('weight', position, '&tab=scales'),
+    }),
+  }),
+]
+
+export const WEIGHT_PROOFS = {
+  mass: {
+    touches: (car, position) => (car.linesByStage[position]?.length ?? 0) > 0,
+    isMeasuredAt: (car, position) => {
+      const mass = massOf(car, position)
+      return mass !== undefined && isMeasured(mass.proof) && mass.anchor.kind === 'equal'
+    },
+    isEnteredAt: ({ records }, stageId) => records.weighings.some((entry) => entry.stageId === stageId),
+  },
+} satisfies Record<string, MeasurementWork>

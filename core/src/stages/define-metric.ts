@@ -1,0 +1,77 @@
+import type { Proof } from '../proof/quantity.ts'
+import type { Metric } from '../records/metric-keys.ts'
+import type { Distribution } from '../stats/distribution.ts'
+import type { QuantityKind } from '../units/units.ts'
+import type { Car } from './car.ts'
+import type { AdviceWords, Said } from './define-advice.ts'
+
+/** A metric of the car at one stage. */
+export interface StageValue {
+  readonly value: number
+  readonly sd: number
+  readonly proof: Proof
+  readonly distribution: Distribution
+  /** The stage a carried value comes from, when it is not this one. */
+  readonly fromPosition: number | null
+}
+
+/** In place of a value that is being worked out elsewhere and arrives later. */
+export const WAITING = 'waiting'
+export type Waiting = typeof WAITING
+
+/** A sense of a goal. */
+export type GoalSense = 'atMost' | 'atLeast' | 'between'
+
+/** What a metric is: everything that is known of it without a car. */
+export interface MetricDeclaration {
+  readonly key: Metric
+  readonly word: string
+  readonly kind: QuantityKind
+  /** Which way is better, for the beam and the trail. */
+  readonly sense: GoalSense
+  /** The conditions it is quoted in, so that no number stands without them. */
+  readonly basis: readonly ('mass' | 'power')[]
+  /** The room that shows it, by its path. */
+  readonly room: string
+  /** Every measurement that it takes to prove it. */
+  readonly provedBy: readonly string[]
+  /** Of which subject its working is, and the registered calculation that stands behind a verdict on it. */
+  readonly working: string
+  readonly calculation: string
+  /** How far its beam runs when the first value stands on the goal, or the goal is nothing; a tenth of the goal where it is left out. */
+  readonly range?: number
+  /** Whether the Board shows it without a goal. */
+  readonly isAlwaysShown?: boolean
+}
+
+/** How a metric is worked out at a stage, and what the plan had said there before it was measured. */
+export interface MetricWork {
+  readonly at: (car: Car, position: number) => StageValue | Waiting | undefined
+  readonly planned?: (car: Car, position: number) => number | null
+}
+
+/** A base that is measured as one: the car on the scales, its power. */
+export interface MeasurementDeclaration {
+  readonly key: string
+  /** The metric it gives; a target that rests on this base is measured when that is. */
+  readonly metric: Metric
+  /** What What next says where the measurement is missing; `built` is the stage that is built and not measured, or none was ever measured. */
+  readonly cure: (item: { readonly metric: Metric; readonly position: number; readonly isBuilt: boolean }, words: AdviceWords) => Said
+}
+
+/** Whether a stage alters a base, and whether the base was measured there after its last change. */
+export interface MeasurementWork {
+  readonly touches: (car: Car, position: number) => boolean
+  readonly isMeasuredAt: (car: Car, position: number) => boolean
+  /** Whether a measurement of it was entered at the stage, whatever came of it: work there has begun. */
+  readonly isEnteredAt: (car: Car, stageId: string) => boolean
+}
+
+/**
+ * Declares what a metric is. Its key stands in `records/metric-keys.ts`; how it is worked out stands in the same file of its room, apart, so that a
+ * page that only names it need not load the sums.
+ */
+export const defineMetric = (declaration: MetricDeclaration): MetricDeclaration => declaration
+
+/** Declares a base that can be measured and what its absence asks for; how it is seen in a car stands in the same file, apart. */
+export const defineMeasurement = (declaration: MeasurementDeclaration): MeasurementDeclaration => declaration
