@@ -4,7 +4,7 @@ import { standardAtmosphere } from '../air/standard-atmosphere.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
 
-export const airDensityCalculation = defineCalculation({
+const airDensityCalculation = defineCalculation({
   name: 'air.density',
   title: 'Density of moist air',
   formula: 'ρ = (p − e)/(287.05287 T) + e/(461.495 T), e = RH · e_s(T)',
@@ -21,7 +21,7 @@ export const airDensityCalculation = defineCalculation({
   run: (air) => ({ value: airDensity(air), warnings: airRangeWarnings(air) }),
 })
 
-export const standardAtmosphereCalculation = defineCalculation({
+const standardAtmosphereCalculation = defineCalculation({
   name: 'air.standard-atmosphere',
   title: 'Standard atmosphere to 11 km',
   formula: 'T = 288.15 − 0.0065 h; p = 101325 (T/288.15)^5.25588; ρ = p/(287.05287 T); a = √(1.4 · 287.05287 T)',
@@ -35,7 +35,7 @@ export const standardAtmosphereCalculation = defineCalculation({
   run: ({ altitudeM }) => ({ value: standardAtmosphere(altitudeM) }),
 })
 
-export const densityAltitudeCalculation = defineCalculation({
+const densityAltitudeCalculation = defineCalculation({
   name: 'air.density-altitude',
   title: 'Density altitude',
   formula: 'h = (288.15/0.0065) (1 − (ρ/1.225)^(1/4.25588))',
@@ -48,3 +48,5 @@ export const densityAltitudeCalculation = defineCalculation({
   output: z.strictObject({ moistM: z.number(), dryAirM: z.number(), densityKgM3: z.number() }),
   run: (air) => ({ value: densityAltitude(air), warnings: airRangeWarnings(air) }),
 })
+
+export const AIR_CALCULATIONS = [airDensityCalculation, standardAtmosphereCalculation, densityAltitudeCalculation]

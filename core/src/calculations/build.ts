@@ -19,7 +19,7 @@ function openAt({ records, stageId }: z.output<typeof input>) {
   return { car, position }
 }
 
-export const massAtStageCalculation = defineCalculation({
+const massAtStageCalculation = defineCalculation({
   name: 'build.mass-at-stage',
   title: 'Mass of the car at a stage',
   formula: 'V(n) = W_ref + Σd over the stage’s changes that the anchor lacked − Σd over changes it held too much',
@@ -73,7 +73,7 @@ export const massAtStageCalculation = defineCalculation({
   },
 })
 
-export const powerAtStageCalculation = defineCalculation({
+const powerAtStageCalculation = defineCalculation({
   name: 'build.power-at-stage',
   title: 'Power of the car at a stage',
   formula: 'Mean of the standing pulls’ peaks, sd = √(s²/n + (1 % P)²); then the expectations of later stages: to replaces, by adds, times scales',
@@ -134,3 +134,5 @@ export const powerAtStageCalculation = defineCalculation({
     }
   },
 })
+
+export const BUILD_CALCULATIONS = [massAtStageCalculation, powerAtStageCalculation]

@@ -2,7 +2,6 @@ import { CalculationError } from '../errors.ts'
 import { addAt } from '../mass/add-at.ts'
 import { planBallast } from '../mass/ballast.ts'
 import { BALLAST_OBJECTIVES } from '../mass/ballast-types.ts'
-import { centreOfMassHeight } from '../mass/centre-of-mass-height.ts'
 import { cornerBalance } from '../mass/corner-balance.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
@@ -19,7 +18,7 @@ const EXAMPLE_PLACES = { wheelbaseM: 2.57, trackFrontM: 1.5, trackRearM: 1.52 }
 const EXAMPLE_CORNERS = { LF: 312, RF: 298, LR: 276, RR: 294 }
 const EXAMPLE_RATES = { LF: 38_000, RF: 38_000, LR: 46_000, RR: 46_000 }
 
-export const addAtCalculation = defineCalculation({
+const addAtCalculation = defineCalculation({
   name: 'mass.add-at',
   title: 'Corner loads from a mass put at a place',
   formula: 'F = K B (BᵀKB)⁻¹ m [1, x, y]ᵀ; K = (K_susp⁻¹ + K_tyre⁻¹)⁻¹, B a row [1, x, y] a corner',
@@ -44,54 +43,9 @@ export const addAtCalculation = defineCalculation({
   run: (input) => ({ value: addAt(input) }),
 })
 
-export const centreHeightCalculation = defineCalculation({
-  name: 'mass.centre-of-mass-height',
-  title: 'Height of the centre of mass by lifting an axle',
-  formula: 'sin θ = (r_r − r_f + H)/D; W_r/W = (s − q tan θ)/D; h = r_f + s sin θ₀ + q cos θ₀; u_h² = u_r² + (D √2 u_W/(W tan θ))² + (q u_θ/(sin θ cos θ))²',
-  sources: ['Moments about the front contact in both attitudes, closed form; several lifts by a straight line of W_r/W on tan θ'],
-  assumptions: [
-    'Wheels free to roll, suspension locked at ride height, tanks full or empty, everything tied down',
-    'Loaded tyre radii; the axle distance is between wheel centres',
-    'Chocks at the axle on the ground, nobody under the car, straps to a lift: follow your event’s rules and qualified people',
-  ],
-  validRange: 'A lift over 5 % of the wheelbase; under 15 % it warns',
-  schools: [],
-  example: {
-    totalKg: 1180,
-    rearAxleKg: 569.3385,
-    lifts: [{ lifted: 'rear', liftM: 0.55, rearAxleKg: 551.7351 }],
-    wheelbaseM: 2.57,
-    radiusFrontM: 0.305,
-    radiusRearM: 0.305,
-  },
-  input: z.strictObject({
-    totalKg: z.number(),
-    rearAxleKg: z.number(),
-    lifts: z
-      .array(z.strictObject({ lifted: z.enum(['rear', 'front']), liftM: z.number(), rearAxleKg: z.number() }))
-      .min(1)
-      .max(20),
-    wheelbaseM: z.number(),
-    radiusFrontM: z.number(),
-    radiusRearM: z.number(),
-    axleSdKg: z.number().nonnegative().optional(),
-    liftSdM: z.number().nonnegative().optional(),
-    radiusSdM: z.number().nonnegative().optional(),
-  }),
-  output: z.strictObject({
-    heightM: z.number(),
-    sdM: z.number(),
-    sdByLift: z.array(z.strictObject({ liftM: z.number(), sdM: z.number() })),
-  }),
-  run: (input) => {
-    const { warnings, heightM, sdM, sdByLift } = centreOfMassHeight(input)
-    return { value: { heightM, sdM, sdByLift: [...sdByLift] }, warnings }
-  },
-})
-
 const perchPlan = z.strictObject({ turns: four, cornersKg: four, crossShareRfLr: z.number(), riseM: four })
 
-export const cornerBalanceCalculation = defineCalculation({
+const cornerBalanceCalculation = defineCalculation({
   name: 'mass.corner-balance',
   title: 'Perch turns to a wanted cross share',
   formula:
@@ -159,7 +113,7 @@ const placement = z.strictObject({
   objective: z.number(),
 })
 
-export const ballastCalculation = defineCalculation({
+const ballastCalculation = defineCalculation({
   name: 'mass.ballast',
   title: 'Ballast on sites',
   formula:
@@ -225,3 +179,5 @@ export const ballastCalculation = defineCalculation({
     return { value: { ...value, best: plain(value.best), runnersUp: value.runnersUp.map(plain) } }
   },
 })
+
+export const CORNER_CALCULATIONS = [addAtCalculation, cornerBalanceCalculation, ballastCalculation]

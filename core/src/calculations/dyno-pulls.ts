@@ -25,7 +25,7 @@ function readCurve({ speedRpm, powerW, torqueNm }: { speedRpm: number[]; powerW?
   return powerW ? { speedRpm, powerW } : curveFromTorque(speedRpm, torqueNm as number[])
 }
 
-export const restateCalculation = defineCalculation({
+const restateCalculation = defineCalculation({
   name: 'dyno.restate',
   title: 'Power under another standard',
   formula: 'P_B = P_A · CF_B/CF_A, both factors from the air of that pull',
@@ -56,7 +56,7 @@ export const restateCalculation = defineCalculation({
   },
 })
 
-export const rollerInertiaCalculation = defineCalculation({
+const rollerInertiaCalculation = defineCalculation({
   name: 'dyno.roller-inertia',
   title: 'Power from a roller that speeds up',
   formula: 'P = I (ω²(t + Δt) − ω²(t − Δt))/(4 Δt)',
@@ -77,7 +77,7 @@ export const rollerInertiaCalculation = defineCalculation({
   run: ({ inertiaKgM2, samples }) => ({ value: { samples: rollerPowerW(inertiaKgM2, samples) } }),
 })
 
-export const wheelToCrankCalculation = defineCalculation({
+const wheelToCrankCalculation = defineCalculation({
   name: 'dyno.wheel-to-crank',
   title: 'Crank power from wheel power',
   formula: 'Share: P_w/(1 − ℓ); fixed and proportional: (P_w + P_fix)/(1 − k); coast-down: P_w + P_coast',
@@ -107,7 +107,7 @@ export const wheelToCrankCalculation = defineCalculation({
   run: (input) => ({ value: wheelToCrank(input) }),
 })
 
-export const smoothCalculation = defineCalculation({
+const smoothCalculation = defineCalculation({
   name: 'dyno.smooth',
   title: 'A series smoothed by speed',
   formula: 'Savitzky-Golay: the value of the least-squares polynomial in each window; moving average: (1/h) ∫ over [n − h/2, n + h/2]',
@@ -133,7 +133,7 @@ export const smoothCalculation = defineCalculation({
   run: (input) => ({ value: smoothSeries(input) }),
 })
 
-export const bandMeanCalculation = defineCalculation({
+const bandMeanCalculation = defineCalculation({
   name: 'dyno.band-mean',
   title: 'Mean power of a band',
   formula: 'By speed: ∫P dn/(n2 − n1); by time: ((n2² − n1²)/2)/∫(n/P) dn; through gears: Σ(n2² − n1²)/(2G²) / Σ(1/G²)∫(n/P) dn',
@@ -158,7 +158,7 @@ export const bandMeanCalculation = defineCalculation({
   run: ({ fromRpm, toRpm, gearRatios, ...curve }) => ({ value: bandMean({ curve: readCurve(curve), fromRpm, toRpm, gearRatios }) }),
 })
 
-export const powerbandCalculation = defineCalculation({
+const powerbandCalculation = defineCalculation({
   name: 'dyno.powerband',
   title: 'Width of the power band',
   formula: 'The contiguous band around the peak in which the value is at least a share of it, by straight lines',
@@ -181,7 +181,7 @@ const pullSet = z.union([
 const numbersOf = (set: z.output<typeof pullSet>): number[] =>
   Array.isArray(set) ? set : set.curves.map((curve) => bandMean({ curve, fromRpm: set.fromRpm, toRpm: set.toRpm }).bySpeedW)
 
-export const compareCalculation = defineCalculation({
+const compareCalculation = defineCalculation({
   name: 'dyno.compare',
   title: 'Two sets of pulls',
   formula: 'Δ = x̄_B − x̄_A; SE = √(s²_A/n_A + s²_B/n_B); ν by Welch and Satterthwaite; real where |Δ| > t SE',
@@ -215,7 +215,7 @@ export const compareCalculation = defineCalculation({
   },
 })
 
-export const driftCalculation = defineCalculation({
+const driftCalculation = defineCalculation({
   name: 'dyno.drift',
   title: 'Whether successive pulls drift',
   formula: 'b = Σ(i − ī)(x − x̄)/Σ(i − ī)²; t = b/SE(b), ν = n − 2; S = pairs that rose − pairs that fell',
@@ -228,3 +228,14 @@ export const driftCalculation = defineCalculation({
   output: z.strictObject({ slopePerPull: z.number(), slopeSd: z.number(), pValue: z.number(), mannKendallS: z.number(), isDrifting: z.boolean() }),
   run: ({ values }) => ({ value: driftOf(values) }),
 })
+
+export const DYNO_PULL_CALCULATIONS = [
+  restateCalculation,
+  rollerInertiaCalculation,
+  wheelToCrankCalculation,
+  smoothCalculation,
+  bandMeanCalculation,
+  powerbandCalculation,
+  compareCalculation,
+  driftCalculation,
+]

@@ -4,7 +4,7 @@ import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
 
-export const powerTorqueCalculation = defineCalculation({
+const powerTorqueCalculation = defineCalculation({
   name: 'dyno.power-torque',
   title: 'Power and torque',
   formula: 'P = T π n/30; curves in units u_P and u_T read the same number at n = 30 u_P/(π u_T)',
@@ -30,7 +30,7 @@ export const powerTorqueCalculation = defineCalculation({
   },
 })
 
-export const correctionCalculation = defineCalculation({
+const correctionCalculation = defineCalculation({
   name: 'dyno.correction',
   title: 'Correction to a standard',
   formula:
@@ -54,3 +54,5 @@ export const correctionCalculation = defineCalculation({
     return { value, warnings }
   },
 })
+
+export const DYNO_CALCULATIONS = [powerTorqueCalculation, correctionCalculation]

@@ -13,7 +13,7 @@ const references = Object.keys(FLOW_REFERENCES) as [FlowReference, ...FlowRefere
 const bsfcFields = { bsfcKgPerJ: z.number(), lambda: z.number(), ethanolShare: z.number().default(0) }
 const EXAMPLE_BSFC = 330 * GRAM_PER_KWH
 
-export const airAndFuelCalculation = defineCalculation({
+const airAndFuelCalculation = defineCalculation({
   name: 'engine.air-and-fuel',
   title: 'Air and fuel for a power',
   formula: 'ṁ_f = b P; ṁ_a = λ AFR_st ṁ_f; η = 1/(b LHV)',
@@ -33,7 +33,7 @@ export const airAndFuelCalculation = defineCalculation({
   },
 })
 
-export const swallowCalculation = defineCalculation({
+const swallowCalculation = defineCalculation({
   name: 'engine.swallow',
   title: 'Air that an engine takes, and the pressure it needs',
   formula: 'ṁ_a = VE p_m V_d/(R T_m) · n/120 (four strokes; n/60 with two), and the reverse; PR = (p_m + Δp_after)/(p_ambient − Δp_before)',
@@ -71,7 +71,7 @@ export const swallowCalculation = defineCalculation({
   },
 })
 
-export const compressorCalculation = defineCalculation({
+const compressorCalculation = defineCalculation({
   name: 'engine.compressor',
   title: 'What leaves a compressor',
   formula: 'T2 = T1 (1 + (PR^((γ − 1)/γ) − 1)/η); P = ṁ c_p (T2 − T1); ṁ_c = ṁ √(T1/T_ref)/(p1/p_ref)',
@@ -92,7 +92,7 @@ export const compressorCalculation = defineCalculation({
   run: (input) => ({ value: compressor(input) }),
 })
 
-export const intercoolerCalculation = defineCalculation({
+const intercoolerCalculation = defineCalculation({
   name: 'engine.intercooler',
   title: 'What leaves an intercooler',
   formula: 'T3 = T2 − ε (T2 − T_coolant); p3 = p2 − Δp; ρ3 = p3/(R T3); Q = ṁ c_p (T2 − T3)',
@@ -113,7 +113,7 @@ export const intercoolerCalculation = defineCalculation({
   run: (input) => ({ value: intercooler(input) }),
 })
 
-export const injectorCalculation = defineCalculation({
+const injectorCalculation = defineCalculation({
   name: 'engine.injector',
   title: 'Injector duty and the power at its limit',
   formula: 'q = q_r √(Δp/Δp_r · ρ_r/ρ); duty = ṁ_f/(ρ N q) + t_dead n/120; P at the limit = ṁ_f,limit/b',
@@ -156,7 +156,7 @@ export const injectorCalculation = defineCalculation({
   },
 })
 
-export const fuelPumpCalculation = defineCalculation({
+const fuelPumpCalculation = defineCalculation({
   name: 'engine.fuel-pump',
   title: 'Fuel pumps and one that fails',
   formula: 'demand = ṁ_f/ρ; margin = N Q(p)/demand − 1; Q by straight lines between measured points',
@@ -203,7 +203,7 @@ export const fuelPumpCalculation = defineCalculation({
   },
 })
 
-export const fuelBlendCalculation = defineCalculation({
+const fuelBlendCalculation = defineCalculation({
   name: 'engine.fuel-blend',
   title: 'Petrol with ethanol',
   formula: 'ρ = φ ρ_e + (1 − φ) ρ_p; w = φ ρ_e/ρ; AFR and LHV by mass with w',
@@ -223,7 +223,7 @@ export const fuelBlendCalculation = defineCalculation({
   run: ({ ethanolShare }) => ({ value: fuelBlend(ethanolShare) }),
 })
 
-export const bmepCalculation = defineCalculation({
+const bmepCalculation = defineCalculation({
   name: 'engine.bmep',
   title: 'Brake mean effective pressure',
   formula: 'p = 4 π T/V_d (four strokes), 2 π T/V_d (two)',
@@ -237,7 +237,7 @@ export const bmepCalculation = defineCalculation({
   run: ({ torqueNm, displacementM3, strokes: count }) => ({ value: judgeBmep(torqueNm, displacementM3, count) }),
 })
 
-export const pistonSpeedCalculation = defineCalculation({
+const pistonSpeedCalculation = defineCalculation({
   name: 'engine.piston-speed',
   title: 'Piston speed and acceleration',
   formula: 'v̄ = 2 S n/60; a_top = r ω² (1 + r/l); greatest speed of the exact slider crank',
@@ -254,7 +254,7 @@ export const pistonSpeedCalculation = defineCalculation({
   },
 })
 
-export const heatCalculation = defineCalculation({
+const heatCalculation = defineCalculation({
   name: 'engine.heat',
   title: 'Heat to coolant and oil',
   formula: 'Q = share · ṁ_f LHV min(1, λ), or share · P; V̇ = Q/(ρ c ΔT)',
@@ -280,3 +280,16 @@ export const heatCalculation = defineCalculation({
     return { value: { coolantW, oilW: oilShare === undefined ? null : heat(oilShare), coolantFlowM3PerS: coolantFlowM3PerS(coolantW, riseK) } }
   },
 })
+
+export const ENGINE_CALCULATIONS = [
+  airAndFuelCalculation,
+  swallowCalculation,
+  compressorCalculation,
+  intercoolerCalculation,
+  injectorCalculation,
+  fuelPumpCalculation,
+  fuelBlendCalculation,
+  bmepCalculation,
+  pistonSpeedCalculation,
+  heatCalculation,
+]

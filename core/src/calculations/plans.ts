@@ -9,7 +9,7 @@ import { defineCalculation } from './registry.ts'
 
 const rating = z.strictObject({ id: z.string().max(120), kind: z.enum(RATING_KINDS), limit: z.number(), from: z.number().optional() })
 
-export const ratingChainCalculation = defineCalculation({
+const ratingChainCalculation = defineCalculation({
   name: 'engine.rating-chain',
   title: 'Headroom of each part, weakest first',
   formula:
@@ -65,7 +65,7 @@ export const ratingChainCalculation = defineCalculation({
 
 const { id: _id, stageId: _stageId, ...planFields } = enginePlanKind.fields
 
-export const enginePlanCalculation = defineCalculation({
+const enginePlanCalculation = defineCalculation({
   name: 'engine.plan',
   title: 'An engine from its target power to its parts',
   formula: 'P_w → P_c → ṁ_f → ṁ_a → p_m and T_m together (compressor and cooler) → duty, pump margin, BMEP, piston speed, heat',
@@ -118,7 +118,7 @@ export const enginePlanCalculation = defineCalculation({
 
 const seconds = z.number()
 
-export const pullPlanCalculation = defineCalculation({
+const pullPlanCalculation = defineCalculation({
   name: 'dyno.pull-plan',
   title: 'Pulls for the hours that are booked',
   formula: 'Set up, first pulls, baseline, one change at a time, baseline again; a pull takes its own time and its cooling',
@@ -160,3 +160,5 @@ export const pullPlanCalculation = defineCalculation({
     return { value: { ...rest, steps: [...steps], leftOut: [...leftOut] } }
   },
 })
+
+export const PLAN_CALCULATIONS = [ratingChainCalculation, enginePlanCalculation, pullPlanCalculation]
