@@ -7,15 +7,15 @@ import { useQuantities } from '../../ui/quantity.ts'
 import { Empty, Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
-import { PartPanel } from './part-panel.tsx'
-import { partsTable } from './parts-csv.ts'
-import { Register } from './register.tsx'
+import { PartPanel } from './register/part-panel.tsx'
+import { partsTable } from './register/parts-csv.ts'
+import { Register } from './register/register.tsx'
 
 const TABS = ['register', 'beside', 'shelf'] as const
 const WORDS = { register: 'Register', beside: 'Side by side', shelf: 'Shared shelf' }
-const SideBySide = lazyPart(async () => (await import('./side-by-side.tsx')).SideBySide)
-const Shelf = lazyPart(async () => (await import('./shelf.tsx')).Shelf)
-const PartsImport = lazyPart(async () => (await import('./parts-import.tsx')).PartsImport)
+const SideBySide = lazyPart(async () => (await import('./beside/side-by-side.tsx')).SideBySide)
+const Shelf = lazyPart(async () => (await import('./shelf/shelf.tsx')).Shelf)
+const PartsImport = lazyPart(async () => (await import('./register/parts-import.tsx')).PartsImport)
 
 /** How much of a life may be gone before it is said. */
 const NEARLY_GONE = 0.8

@@ -6,13 +6,13 @@ import { useQuantities } from '../../ui/quantity.ts'
 import { Loading } from '../../ui/states.tsx'
 import { Tabs, useTab } from '../../ui/tabs.tsx'
 import { expectationsTable, goalsTable, stagesTable } from '../files/record-tables.ts'
-import { ExpectationsTab } from './expectations-tab.tsx'
-import { GoalsTab } from './goals-tab.tsx'
-import { StagesTab } from './stages-tab.tsx'
+import { ExpectationsTab } from './expectations/expectations-tab.tsx'
+import { GoalsTab } from './goals/goals-tab.tsx'
+import { StagesTab } from './stages/stages-tab.tsx'
 
 const TABS = ['stages', 'goals', 'expectations', 'car'] as const
 const WORDS = { stages: 'Stages', goals: 'Targets and limits', expectations: 'Expected power', car: 'The car' }
-const CarTab = lazyPart(async () => (await import('./car-tab.tsx')).CarTab)
+const CarTab = lazyPart(async () => (await import('./car/car-tab.tsx')).CarTab)
 
 /** Stages, targets, limits and what a stage should give. */
 export function PlanPage() {

@@ -1,9 +1,9 @@
 import { type EnginePlan, type QuantityKind, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
+import type { StoredPart } from '../../shared/part-words.ts'
 import { FormReader, type FormValues } from '../../ui/form-reader.ts'
-import { partBody, partDefaults } from '../parts/part-form.ts'
-import type { StoredPart } from '../parts/part-words.ts'
-import { partsTable, readPartsCsv } from '../parts/parts-csv.ts'
+import { partBody, partDefaults } from '../parts/register/part-form.ts'
+import { partsTable, readPartsCsv } from '../parts/register/parts-csv.ts'
 import { clock, FIRST_HOURS, hoursBody, hoursDefaults } from './hours/hours-form.ts'
 import { planBody, planDefaults } from './plan/plan-form.ts'
 

@@ -6,7 +6,7 @@ import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Plates } from '../../../ui/plates.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
-import { moneyText } from '../../parts/register.tsx'
+import { moneyText } from '../../parts/register/register.tsx'
 import { LinksChart } from './links-chart.tsx'
 
 /** Every part of the car against what the engine asks as power rises: which gives up first, and what the next step would cost and weigh. */

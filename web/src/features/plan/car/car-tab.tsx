@@ -1,11 +1,11 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool } from '@bold-ballast/core'
-import { api } from '../../data/api.ts'
-import { buildBody, buildFieldSpecs } from '../../shared/build-form.ts'
-import { placeDefaults, placeFields, readPlace } from '../../shared/place-fields.ts'
-import type { FormReader, FormValues } from '../../ui/form-reader.ts'
-import { typedText, useQuantities } from '../../ui/quantity.ts'
-import { type FieldSpec, RecordForm } from '../../ui/record-form.tsx'
+import { api } from '../../../data/api.ts'
+import { buildBody, buildFieldSpecs } from '../../../shared/build-form.ts'
+import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
+import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import { typedText, useQuantities } from '../../../ui/quantity.ts'
+import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
 
 const AXLES = ['front', 'rear'] as const
 const CORNER_FIELDS = [

@@ -1,13 +1,13 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { useState } from 'react'
-import { api, readFailure } from '../../data/api.ts'
-import { useBuild } from '../../data/use-build.ts'
-import { Panel } from '../../ui/dialog.tsx'
-import { RecordForm } from '../../ui/record-form.tsx'
-import { useRemoval } from '../../ui/removal.tsx'
-import { Alert } from '../../ui/states.tsx'
-import { dayText } from '../../ui/words.ts'
-import { stageBody, stageFieldSpecs } from './plan-forms.ts'
+import { api, readFailure } from '../../../data/api.ts'
+import { useBuild } from '../../../data/use-build.ts'
+import { Panel } from '../../../ui/dialog.tsx'
+import { RecordForm } from '../../../ui/record-form.tsx'
+import { useRemoval } from '../../../ui/removal.tsx'
+import { Alert } from '../../../ui/states.tsx'
+import { dayText } from '../../../ui/words.ts'
+import { stageBody, stageFieldSpecs } from '../plan-forms.ts'
 
 /** Stages in their order: added, changed, moved, deleted. */
 export function StagesTab({ records, buildId }: { records: StoredRecords; buildId: string }) {

@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { formatNumber, lifeOf, wholeCost, wholeMassKg } from '@bold-ballast/core'
-import { Plates } from '../../ui/plates.tsx'
-import { useQuantities } from '../../ui/quantity.ts'
-import { ratingText, STATUS_WORDS, type StoredPart } from './part-words.ts'
+import { ratingText, STATUS_WORDS, type StoredPart } from '../../../shared/part-words.ts'
+import { Plates } from '../../../ui/plates.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
 
 /** Money without decimals, thousands apart. */
 export const moneyText = (value: number | null): string => (value === null ? '' : formatNumber(value, 0))

@@ -1,14 +1,14 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { METRIC_INFO, type Metric } from '@bold-ballast/core'
 import { useState } from 'react'
-import { api } from '../../data/api.ts'
-import { Panel } from '../../ui/dialog.tsx'
-import { typedText, useQuantities } from '../../ui/quantity.ts'
-import { RecordForm } from '../../ui/record-form.tsx'
-import { useRemoval } from '../../ui/removal.tsx'
-import { Empty } from '../../ui/states.tsx'
-import { SENSE_WORDS } from '../../ui/words.ts'
-import { goalBody, goalFieldSpecs } from './plan-forms.ts'
+import { api } from '../../../data/api.ts'
+import { Panel } from '../../../ui/dialog.tsx'
+import { typedText, useQuantities } from '../../../ui/quantity.ts'
+import { RecordForm } from '../../../ui/record-form.tsx'
+import { useRemoval } from '../../../ui/removal.tsx'
+import { Empty } from '../../../ui/states.tsx'
+import { SENSE_WORDS } from '../../../ui/words.ts'
+import { goalBody, goalFieldSpecs } from '../plan-forms.ts'
 
 /** Targets and limits. */
 export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {

@@ -1,9 +1,9 @@
 import { CalculationError, LIFE_UNITS, PART_STATUSES, parseRatingLine, ratingLine, type Stage } from '@bold-ballast/core'
-import { placeDefaults, placeFields, readPlace } from '../../shared/place-fields.ts'
-import type { FormReader, FormValues } from '../../ui/form-reader.ts'
-import { typedText } from '../../ui/quantity.ts'
-import type { FieldSpec } from '../../ui/record-form.tsx'
-import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from './part-words.ts'
+import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
+import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
+import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import { typedText } from '../../../ui/quantity.ts'
+import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>): FieldSpec[] => [
   {

@@ -1,11 +1,11 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { api } from '../../data/api.ts'
-import { useBuild } from '../../data/use-build.ts'
-import { Figure } from '../../ui/figure.tsx'
-import { RecordForm } from '../../ui/record-form.tsx'
-import { useRemoval } from '../../ui/removal.tsx'
-import { Empty } from '../../ui/states.tsx'
-import { expectationBody, expectationFieldSpecs } from './plan-forms.ts'
+import { api } from '../../../data/api.ts'
+import { useBuild } from '../../../data/use-build.ts'
+import { Figure } from '../../../ui/figure.tsx'
+import { RecordForm } from '../../../ui/record-form.tsx'
+import { useRemoval } from '../../../ui/removal.tsx'
+import { Empty } from '../../../ui/states.tsx'
+import { expectationBody, expectationFieldSpecs } from '../plan-forms.ts'
 
 /** What a stage should give in power, where no ledger can sum it. */
 export function ExpectationsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {

@@ -1,10 +1,10 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { CalculationError } from '@bold-ballast/core'
 import { useState } from 'react'
-import { api, readFailure } from '../../data/api.ts'
-import { Panel } from '../../ui/dialog.tsx'
-import { useQuantities } from '../../ui/quantity.ts'
-import { Alert } from '../../ui/states.tsx'
+import { api, readFailure } from '../../../data/api.ts'
+import { Panel } from '../../../ui/dialog.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { Alert } from '../../../ui/states.tsx'
 import { type ReadPart, readPartsCsv } from './parts-csv.ts'
 
 /** Parts of a CSV file: read first, with a reason for each row that is left out, then stored as one entry of the log. */

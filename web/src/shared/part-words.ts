@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { LIFE_UNITS, type PART_STATUSES, type Part, RATING_SUBJECTS, ratedLimit } from '@bold-ballast/core'
-import type { useQuantities } from '../../ui/quantity.ts'
+import type { useQuantities } from '../ui/quantity.ts'
 
 export type StoredPart = RecordsAnswer['parts'][number]
 

@@ -1,9 +1,9 @@
 import { CalculationError, type DecimalMark, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
-import type { CsvTable } from '../../ui/csv-button.tsx'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
-import { typedText } from '../../ui/quantity.ts'
+import type { StoredPart } from '../../../shared/part-words.ts'
+import type { CsvTable } from '../../../ui/csv-button.tsx'
+import { FormReader, type FormValues } from '../../../ui/form-reader.ts'
+import { typedText } from '../../../ui/quantity.ts'
 import { partBody, partDefaults } from './part-form.ts'
-import type { StoredPart } from './part-words.ts'
 
 type Units = Record<QuantityKind, string>
 
