@@ -1,5 +1,5 @@
-// One picture of each main view, from the demo of a running server: npm run screenshots [-- http://127.0.0.1:4600] [folder]
-import { mkdirSync } from 'node:fs'
+// One picture of each main view that a room declares, from the demo of a running server: npm run screenshots [-- http://127.0.0.1:4600] [folder]
+import { existsSync, mkdirSync, readdirSync } from 'node:fs'
 import path from 'node:path'
 import { chromium } from '@playwright/test'
 import { findChromium, root } from './install.mjs'
@@ -13,32 +13,18 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 })
 const entries = await (await fetch(`${base}/api/builds`)).json()
-const addressOf = (name) => `${base}/builds/${entries.find((entry) => entry.build.name === name).build.id}`
-const build = addressOf('Gannet')
-const light = addressOf('Petrel')
-const lastStage = (address) => fetch(`${address.replace('/builds', '/api/builds')}/board`).then(async (answer) => (await answer.json()).stages.at(-1).id)
-const views = [
-  ['garage', base],
-  ['board', `${build}/board`],
-  ['plan', `${build}/plan?tab=goals`],
-  ['weight', `${build}/weight`],
-  ['scales', `${build}/weight?tab=scales`],
-  ['finished', `${build}/weight?tab=finished`],
-  ['centre', `${build}/weight?tab=centre`],
-  ['balance', `${build}/weight?tab=balance&cross=51.2+%25`],
-  ['ballast', `${light}/weight?tab=ballast&stage=${await lastStage(light)}`, { press: 'Plan the plates', until: 'The plan' }],
-  ['parts', `${build}/parts`],
-  ['engine-plan', `${build}/power?tab=plan`],
-  ['weak-links', `${build}/power?tab=links`],
-  ['hours', `${build}/power?tab=hours&stage=c87ced6d-11a6-4ad2-87c7-ac10083d0a2f`],
-  ['power', `${build}/power`],
-  ['compare', `${build}/power?tab=compare`],
-  ['live', `${build}/power?tab=live`, { press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' }],
-  ['working', `${build}/board?working=mass:${await lastStage(build)}`],
-  ['board-dark', `${build}/board`, { theme: 'dark' }],
-  ['board-phone', `${build}/board`, { width: 390, height: 844 }],
-]
-for (const [name, url, { theme = 'light', width = 1280, height = 800, press, until, after } = {}] of views) {
+const folders = readdirSync(path.join(root, 'web/src/features')).filter((name) => existsSync(path.join(root, 'web/src/features', name, 'room.ts')))
+const rooms = await Promise.all(folders.map(async (name) => (await import(`../web/src/features/${name}/room.ts`)).room))
+const idOf = (name) => entries.find((entry) => entry.build.name === name).build.id
+const lastStage = async (id) => (await (await fetch(`${base}/api/builds/${id}/board`)).json()).stages.at(-1).id
+const views = [{ name: 'garage', url: base }]
+for (const room of rooms.sort((a, b) => a.place - b.place))
+  for (const { build = 'Gannet', query = '', atLastStage, ...picture } of room.pictures) {
+    const last = await lastStage(idOf(build))
+    const parts = [query.replace('LAST', last), atLastStage ? `stage=${last}` : ''].filter(Boolean)
+    views.push({ ...picture, url: `${base}/builds/${idOf(build)}/${room.path}${parts.length > 0 ? `?${parts.join('&')}` : ''}` })
+  }
+for (const { name, url, theme = 'light', width = 1280, height = 800, press, until, after, hasCurves } of views) {
   if (only && !only.split(',').includes(name)) continue
   const page = await browser.newPage({ viewport: { width, height } })
   await page.addInitScript((chosen) => localStorage.setItem('bold-ballast.preferences', JSON.stringify({ theme: chosen, person: 'Ilse' })), theme)
@@ -46,7 +32,7 @@ for (const [name, url, { theme = 'light', width = 1280, height = 800, press, unt
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
   await page.goto(url)
   await page.locator('h1').first().waitFor()
-  if (['power', 'compare', 'weak-links'].includes(name)) await page.locator('.main-svg').first().waitFor()
+  if (hasCurves) await page.locator('.main-svg').first().waitFor()
   if (press) {
     await page.getByRole('button', { name: press }).click()
     await page.getByText(until, { exact: true }).waitFor()

@@ -1,6 +1,6 @@
 import { isMeasured } from '../proof/quantity.ts'
-import { POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
-import { WEIGHT_ADVICE, WEIGHT_SAYINGS } from '../rooms/weight/advice.ts'
+import { type POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
+import { type WEIGHT_ADVICE, WEIGHT_SAYINGS } from '../rooms/weight/advice.ts'
 import { type AdviceWords, defineAdvice, type ItemOf, type Said, type Sayings } from '../stages/define-advice.ts'
 import { MEASUREMENTS } from './metrics.ts'
 import { stageState } from './stage-state.ts'
@@ -62,10 +62,9 @@ const unsureTargets = defineAdvice({
 
 /** Rules about verdicts; those about one room's records stand in the room. */
 export const GOAL_ADVICE = [brokenLimits, limitsThatWouldBreak, lateTargets, unmeasuredTargets, unsureTargets] as const
-export const ROOM_ADVICE = [...WEIGHT_ADVICE, ...POWER_ADVICE] as const
 
 /** One thing to do next; numbers in SI, words are put to them where units are known. */
-export type NextAction = ItemOf<typeof GOAL_ADVICE> | ItemOf<typeof ROOM_ADVICE>
+export type NextAction = ItemOf<typeof GOAL_ADVICE> | ItemOf<typeof WEIGHT_ADVICE> | ItemOf<typeof POWER_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
 const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {

@@ -1,8 +1,8 @@
 import { METRICS, type Metric } from '../records/metric-keys.ts'
 import type { BuildRecord } from '../records/plan-kinds.ts'
-import { POWER_MEASUREMENTS, POWER_METRICS, POWER_PROOFS, POWER_VALUES } from '../rooms/power/metrics.ts'
-import { WEIGHT_MEASUREMENTS, WEIGHT_METRICS, WEIGHT_PROOFS, WEIGHT_VALUES } from '../rooms/weight/metrics.ts'
-import type { MeasurementDeclaration, MeasurementWork, MetricDeclaration, MetricWork } from '../stages/define-metric.ts'
+import { POWER_MEASUREMENTS, POWER_METRICS } from '../rooms/power/metrics.ts'
+import { WEIGHT_MEASUREMENTS, WEIGHT_METRICS } from '../rooms/weight/metrics.ts'
+import type { MeasurementDeclaration, MetricDeclaration } from '../stages/define-metric.ts'
 
 const DECLARED: readonly MetricDeclaration[] = [...WEIGHT_METRICS, ...POWER_METRICS]
 
@@ -13,12 +13,6 @@ export const METRIC_INFO = Object.fromEntries(METRICS.map((key) => [key, DECLARE
 
 /** Every base that can be measured. */
 export const MEASUREMENTS: readonly MeasurementDeclaration[] = [...WEIGHT_MEASUREMENTS, ...POWER_MEASUREMENTS]
-
-/** How every metric is worked out. */
-export const METRIC_VALUES: Readonly<Record<Metric, MetricWork>> = { ...WEIGHT_VALUES, ...POWER_VALUES }
-
-/** How a base is seen in a car, by the key of its measurement. */
-export const PROOFS: Readonly<Record<string, MeasurementWork>> = { ...WEIGHT_PROOFS, ...POWER_PROOFS }
 
 const PLACE_WORDS = { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' } as const
 

@@ -1,4 +1,5 @@
-import { MEASUREMENTS, PROOFS } from './metrics.ts'
+import { PROOFS } from './metric-values.ts'
+import { MEASUREMENTS } from './metrics.ts'
 import type { StageValues } from './stage-values.ts'
 
 export type StageStateWord = 'planned' | 'underway' | 'built' | 'proven'

@@ -6,7 +6,8 @@ import type { Car } from '../stages/car.ts'
 import type { GoalSense, MetricDeclaration, MetricWork, StageValue } from '../stages/define-metric.ts'
 import { WAITING, type Waiting } from '../stages/define-metric.ts'
 import { chanceAtMost, type Distribution } from '../stats/distribution.ts'
-import { METRIC_INFO, METRIC_VALUES } from './metrics.ts'
+import { METRIC_VALUES } from './metric-values.ts'
+import { METRIC_INFO } from './metrics.ts'
 
 /** The metrics that are asked of a car: what each is, and how it is worked out. */
 export interface MetricSet {

@@ -64,6 +64,9 @@ type Joined<Text extends string, By extends string> = Text extends `${infer Head
   ? `${Head extends Lowercase<Head> ? Head : `${By}${Lowercase<Head>}`}${Joined<Tail, By>}`
   : Text
 
+/** The list whose records stand under an address: "balance-steps" is of "balanceSteps". */
+export const listOfAddress = (address: string): string => address.replace(/-(.)/g, (_, letter: string) => letter.toUpperCase())
+
 const joined = (text: string, by: string) => text.replace(/[A-Z]/g, (letter) => by + letter.toLowerCase())
 
 export interface RecordKind<List extends string = string, F extends Fields = Fields, Batchable extends boolean = boolean> {

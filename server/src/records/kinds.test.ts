@@ -1,4 +1,4 @@
-import { buildFields, KINDS, kindOf } from '@bold-ballast/core'
+import { buildFields, KINDS, kindOf, listOfAddress } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { startTestServer, type TestServer } from '../../test/test-server.ts'
 import { jsonFields, modelOf } from './models.ts'
@@ -78,4 +78,8 @@ test.each([
 
 it('a build keeps its own parts as JSON', () => {
   expect(jsonFields(buildFields).sort()).toEqual(['reference', 'powerBasis', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension', 'drivelineLoss'].sort())
+})
+
+it.each(KINDS.map(({ list, address }) => [address, list] as const))('the address %s is of the list %s', (address, list) => {
+  expect(listOfAddress(address)).toBe(list)
 })

@@ -1,9 +1,10 @@
-import { type BrokenRecord, recordWord } from '@bold-ballast/core'
+import type { BrokenRecord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { useBuild } from '../data/use-build.ts'
 import { useLater } from '../data/use-later.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
+import { RecordWord } from '../ui/record-word.tsx'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
@@ -27,9 +28,11 @@ export function BuildFrame() {
           aria-label="Rooms of the build"
           className="no-print flex flex-wrap gap-1 border-line bg-page p-3 min-[900px]:w-[168px] min-[900px]:shrink-0 min-[900px]:flex-col min-[900px]:border-r"
         >
-          {ROOMS.map((room) => (
+          {ROOMS.map((room, i) => (
             <span key={room.path} className="contents">
-              {room.heading && <span className="hidden px-2.5 pt-4 pb-1 text-xs text-quiet min-[900px]:block">{room.heading}</span>}
+              {room.heading && room.heading !== ROOMS[i - 1]?.heading && (
+                <span className="hidden px-2.5 pt-4 pb-1 text-xs text-quiet min-[900px]:block">{room.heading}</span>
+              )}
               <NavLink
                 to={`${room.path}${stageOnly}`}
                 className={({ isActive }) =>
@@ -75,7 +78,7 @@ function BrokenRecords({ broken }: { broken: readonly BrokenRecord[] }) {
       <ul>
         {broken.slice(0, 5).map((record) => (
           <li key={record.id}>
-            {recordWord(record.list)} “{record.name}”: {record.reason}
+            <RecordWord of={record.list} /> “{record.name}”: {record.reason}
           </li>
         ))}
       </ul>

@@ -1,7 +1,7 @@
-import { recordWord } from '@bold-ballast/core'
 import type { Waiting } from '../data/outbox.ts'
 import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
 import { useAppSelector } from '../data/store.ts'
+import { RecordWord } from '../ui/record-word.tsx'
 import { StaleChoice } from '../ui/stale-choice.tsx'
 import { Alert } from '../ui/states.tsx'
 
@@ -45,7 +45,8 @@ function Refused({ item }: { item: Waiting }) {
   return (
     <Alert className="my-1">
       <p>
-        <strong>Not stored: {item.words}</strong> ({recordWord(item.resource)}). {item.refusal?.message}
+        <strong>Not stored: {item.words}</strong> (<RecordWord of={item.resource} />
+        ). {item.refusal?.message}
       </p>
       {problem?.code === 'stale' && current ? (
         <StaleChoice

@@ -2,6 +2,7 @@ import { createBrowserRouter, Navigate } from 'react-router'
 import { BuildFrame } from './build-frame.tsx'
 import { Frame } from './frame.tsx'
 import { NotFound, RouteError } from './not-found.tsx'
+import { ROOMS } from './rooms.ts'
 
 export const router = createBrowserRouter([
   {
@@ -19,13 +20,7 @@ export const router = createBrowserRouter([
         element: <BuildFrame />,
         children: [
           { index: true, element: <Navigate to="board" replace /> },
-          { path: 'board', lazy: async () => ({ Component: (await import('../features/board/board-page.tsx')).BoardPage }) },
-          { path: 'plan', lazy: async () => ({ Component: (await import('../features/plan/plan-page.tsx')).PlanPage }) },
-          { path: 'weight', lazy: async () => ({ Component: (await import('../features/weight/weight-page.tsx')).WeightPage }) },
-          { path: 'parts', lazy: async () => ({ Component: (await import('../features/parts/parts-page.tsx')).PartsPage }) },
-          { path: 'devices', lazy: async () => ({ Component: (await import('../features/devices/devices-page.tsx')).DevicesPage }) },
-          { path: 'log', lazy: async () => ({ Component: (await import('../features/log/log-page.tsx')).LogPage }) },
-          { path: 'power', lazy: async () => ({ Component: (await import('../features/power/power-page.tsx')).PowerPage }) },
+          ...ROOMS.map((room) => ({ path: room.path, lazy: async () => ({ Component: await room.page() }) })),
         ],
       },
       { path: '*', element: <NotFound /> },

@@ -19,8 +19,9 @@ import {
   type Board,
   type CalculationAnswer,
   type ColumnMapping,
-  kindOf,
+  listOfAddress,
   type PowerRoom,
+  type RecordList,
   type ResourceName,
   type WeightRoom,
   type WorkingSubject,
@@ -97,7 +98,7 @@ export const api = createApi({
         const made = await queryFulfilled.catch(() => null)
         const { data } = api.endpoints.records.select(buildId)(getState() as never)
         if (!made || !data) return
-        const list = kindOf(resource).list
+        const list = listOfAddress(resource) as RecordList
         const others = (data[list] as readonly unknown[]).filter((entry) => (entry as Body).id !== made.data.id)
         void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [list]: [...others, made.data] }))
       },

@@ -1,5 +1,4 @@
 import { LOG_ENTRY_HEADER } from '@bold-ballast/contract'
-import { recordWord } from '@bold-ballast/core'
 import { createListenerMiddleware, type UnknownAction } from '@reduxjs/toolkit'
 import { api } from './api.ts'
 import { wrote } from './undo-slice.ts'
@@ -26,26 +25,31 @@ const DONE_WORDS: Record<string, string> = {
   importBuildFile: 'Imported',
 }
 
-function whatWasWritten(endpoint: string, args: Record<string, unknown>, answer: Record<string, unknown>): string {
+async function whatWasWritten(endpoint: string, args: Record<string, unknown>, answer: Record<string, unknown>): Promise<string> {
   if (endpoint === 'reorderStages') return 'the stages'
   if (endpoint === 'importPulls') return 'the pulls'
   if (endpoint === 'batch') return `${(args.writes as readonly unknown[]).length} records`
   const resource = (args.resource as string | undefined) ?? 'builds'
   const name = answer.name ?? answer.dynoName
-  return name ? `${name}` : recordWord(resource)
+  if (name) return `${name}`
+  // Fetched when it is first needed; a notice without it is still a notice.
+  return import('./record-words.ts').then(
+    ({ recordWord }) => recordWord(resource),
+    () => 'a record',
+  )
 }
 
 /** Every write that made a line in a log is noted, so that it can be taken back. */
 export const noteWrites = createListenerMiddleware()
 noteWrites.startListening({
   predicate: (action) => action.type === `${api.reducerPath}/executeMutation/fulfilled`,
-  effect: (action, { dispatch }) => {
+  effect: async (action, { dispatch }) => {
     const { payload, meta } = action as WriteAction
     const entryId = Number(meta.baseQueryMeta?.response?.headers.get(LOG_ENTRY_HEADER) ?? 0)
     const { endpointName, originalArgs } = meta.arg
     const done = DONE_WORDS[endpointName]
     if (!entryId || !done) return
     const buildId = String(originalArgs.buildId ?? payload.buildId ?? payload.id)
-    dispatch(wrote({ buildId, entryId, words: `${done} ${whatWasWritten(endpointName, originalArgs, payload)}.` }))
+    dispatch(wrote({ buildId, entryId, words: `${done} ${await whatWasWritten(endpointName, originalArgs, payload)}.` }))
   },
 })

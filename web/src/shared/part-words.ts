@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { LIFE_UNITS, type PART_STATUSES, type Part, RATING_SUBJECTS, ratedLimit } from '@bold-ballast/core'
+import { formatNumber, LIFE_UNITS, type PART_STATUSES, type Part, RATING_SUBJECTS, ratedLimit } from '@bold-ballast/core'
 import type { useQuantities } from '../ui/quantity.ts'
 
 export type StoredPart = RecordsAnswer['parts'][number]
@@ -43,3 +43,6 @@ export function ratingText(part: Part, rating: Part['ratings'][number], text: Re
 }
 
 export const isLifeUnit = (word: string): word is (typeof LIFE_UNITS)[number] => (LIFE_UNITS as readonly string[]).includes(word)
+
+/** Money in whole units of the build's own; nothing where nobody said. */
+export const moneyText = (value: number | null): string => (value === null ? '' : formatNumber(value, 0))

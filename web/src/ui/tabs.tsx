@@ -1,42 +1,55 @@
+import { type ComponentType, Suspense, useMemo } from 'react'
 import { useSearchParams } from 'react-router'
+import { lazyPart } from './lazy-part.ts'
+import { Loading } from './states.tsx'
 
-/** The jobs of one room; which one is open stands in the address. */
-export function useTab<Name extends string>(names: readonly Name[]): [Name, (name: Name) => void] {
+interface Tab {
+  readonly path: string
+  readonly word: string
+}
+
+/** Which job of a room is open; it stands in the address, and the first is open where it names none. */
+export function useTab<Each extends Tab>(tabs: readonly Each[]): [Each, (path: string) => void] {
   const [search, setSearch] = useSearchParams()
-  const asked = search.get('tab') as Name
-  const tab = names.includes(asked) ? asked : (names[0] as Name)
-  const open = (name: Name) => {
+  const tab = tabs.find(({ path }) => path === search.get('tab')) ?? (tabs[0] as Each)
+  const open = (path: string) => {
     const next = new URLSearchParams(search)
-    next.set('tab', name)
+    next.set('tab', path)
     setSearch(next, { replace: true })
   }
   return [tab, open]
 }
 
-export function Tabs<Name extends string>({
-  names,
-  words,
-  tab,
-  open,
-}: {
-  names: readonly Name[]
-  words: Record<Name, string>
-  tab: Name
-  open: (name: Name) => void
-}) {
+export function Tabs({ tabs, tab, open }: { tabs: readonly Tab[]; tab: Tab; open: (path: string) => void }) {
   return (
     <div className="no-print mb-4 flex flex-wrap gap-1">
-      {names.map((name) => (
+      {tabs.map(({ path, word }) => (
         <button
-          key={name}
+          key={path}
           type="button"
-          aria-pressed={tab === name}
-          onClick={() => open(name)}
-          className={`min-h-8 rounded px-3 font-semibold ${tab === name ? 'bg-wash text-ink' : 'text-quiet hover:text-ink'}`}
+          aria-pressed={tab.path === path}
+          onClick={() => open(path)}
+          className={`min-h-8 rounded px-3 font-semibold ${tab.path === path ? 'bg-wash text-ink' : 'text-quiet hover:text-ink'}`}
         >
-          {words[name]}
+          {word}
         </button>
       ))}
     </div>
+  )
+}
+
+const loaded = new Map<unknown, ComponentType<never>>()
+
+/** The job that is open, fetched when it is first needed. */
+export function OpenTab<Props extends object>({ tab, props }: { tab: Tab & { readonly load: () => Promise<ComponentType<Props>> }; props: Props }) {
+  const Job = useMemo(() => {
+    const known = (loaded.get(tab.load) ?? lazyPart(tab.load)) as ComponentType<Props>
+    loaded.set(tab.load, known as ComponentType<never>)
+    return known
+  }, [tab.load])
+  return (
+    <Suspense fallback={<Loading what={tab.word.toLowerCase()} />}>
+      <Job {...props} />
+    </Suspense>
   )
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
-import { type FindItem, findItems, indexItems, search } from './find-items.ts'
+import type { FindItem } from '../../shared/define-room.ts'
+import { findItems, indexItems, search } from './find-items.ts'
 
 const item = (label: string, group = 'Parts', hint = ''): FindItem => ({ key: `${group} ${label}`, group, label, hint, to: '/' })
 const labels = (items: readonly FindItem[], text: string) => search(indexItems(items), text).map((found) => found.label)
@@ -26,7 +27,7 @@ describe('finding', () => {
     ).toHaveLength(40)
   })
   it('lists what works without an open build', () => {
-    const found = findItems({ buildId: undefined, records: undefined, garage: [], calculations: [] })
+    const found = findItems({ buildId: undefined, records: undefined, inRooms: [], garage: [], calculations: [] })
     expect(found.map((entry) => entry.label)).toEqual(expect.arrayContaining(['Garage', 'Formulas', 'New build', 'Open a build file']))
     expect(found.every((entry) => (entry.to === undefined) !== (entry.action === undefined))).toBe(true)
     expect(new Set(found.map((entry) => entry.key)).size).toBe(found.length)

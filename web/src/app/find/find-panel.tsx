@@ -1,15 +1,32 @@
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useMatch, useNavigate } from 'react-router'
 import { api } from '../../data/api.ts'
 import { open } from '../../data/overlay-slice.ts'
 import { prefer } from '../../data/preferences.ts'
 import { useAppDispatch, usePreferences } from '../../data/store.ts'
 import { takeBackLast } from '../../data/take-back.ts'
+import type { FindInRoom, FindItem } from '../../shared/define-room.ts'
 import { exportBuild } from '../../shared/export-build.ts'
 import { closeByEscape } from '../../ui/dialog.tsx'
-import { type FindItem, findItems, indexItems, search } from './find-items.ts'
+import { askAgain } from '../../ui/lazy-part.ts'
+import { ROOMS } from '../rooms.ts'
+import { findItems, indexItems, search } from './find-items.ts'
+
+/** What the rooms add, fetched with the panel. */
+function useFindInRooms(): readonly FindInRoom[] {
+  const [inRooms, setInRooms] = useState<readonly FindInRoom[]>([])
+  useEffect(() => {
+    let isOpen = true
+    const loads = ROOMS.flatMap(({ find }) => (find ? [askAgain(find)] : []))
+    void Promise.all(loads).then((found) => isOpen && setInRooms(found))
+    return () => {
+      isOpen = false
+    }
+  }, [])
+  return inRooms
+}
 
 /** One line that finds any screen, build, stage, part, weighing, session, pull or calculation, and does what can be done. */
 export function FindPanel({ onClose }: { onClose: () => void }) {
@@ -18,7 +35,8 @@ export function FindPanel({ onClose }: { onClose: () => void }) {
   const { data: records } = api.useRecordsQuery(buildId ?? '', { skip: !buildId })
   const { data: garage = [] } = api.useGarageQuery()
   const { data: calculations = [] } = api.useCalculationsQuery()
-  const index = useMemo(() => indexItems(findItems({ buildId, records, garage, calculations })), [buildId, records, garage, calculations])
+  const inRooms = useFindInRooms()
+  const index = useMemo(() => indexItems(findItems({ buildId, records, inRooms, garage, calculations })), [buildId, records, inRooms, garage, calculations])
   const found = useMemo(() => search(index, typed), [index, typed])
   const { theme } = usePreferences()
   const navigate = useNavigate()

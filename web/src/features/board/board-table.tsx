@@ -46,7 +46,7 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
                 </span>
               </th>
               <td className="w-[200px] min-w-[190px] bg-page p-2 max-[639px]:block max-[639px]:w-full">
-                <Goal row={row} dueText={dueText(board, row)} />
+                <Goal row={row} dueText={dueText(board, row)} untilText={untilText(board, row)} />
               </td>
               {shown.map((at) => (
                 <td
@@ -70,7 +70,14 @@ function dueText(board: Board, { goal }: BoardRow): string {
   return `by stage ${goal.verdict.duePosition}`
 }
 
-function Goal({ row, dueText }: { row: BoardRow; dueText: string }) {
+/** Where a limit ends, if it does. */
+function untilText(board: Board, { goal }: BoardRow): string {
+  if (goal.kind !== 'limit' || goal.record.untilStageId === null) return ''
+  const { untilStageId } = goal.record
+  return `, until stage ${board.stages.findIndex((stage) => stage.id === untilStageId)}`
+}
+
+function Goal({ row, dueText, untilText }: { row: BoardRow; dueText: string; untilText: string }) {
   const { text } = useQuantities()
   if (row.goal.kind === 'none') {
     return (
@@ -94,7 +101,10 @@ function Goal({ row, dueText }: { row: BoardRow; dueText: string }) {
         {high && <strong> {high}</strong>}
         {dueText && <span className="text-quiet">, {dueText}</span>}
         {row.goal.kind === 'limit' && (
-          <span className="text-quiet">, {row.ratedPart ? `rating of ${row.ratedPart}` : LIMIT_WORDS[row.goal.record.source]}</span>
+          <span className="text-quiet">
+            , {row.ratedPart ? `rating of ${row.ratedPart}` : LIMIT_WORDS[row.goal.record.source]}
+            {untilText}
+          </span>
         )}
       </p>
       <Verdict row={row} />

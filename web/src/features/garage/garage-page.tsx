@@ -6,7 +6,7 @@ import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../../ui/words.ts'
-import { garageTable } from '../files/record-tables.ts'
+import { garageTable } from './tables.ts'
 
 /** Every build: how far it is, what it weighs and makes, and what is broken or late. */
 export function GaragePage() {

@@ -4,17 +4,13 @@ import { useBuild } from '../../data/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Empty, Loading } from '../../ui/states.tsx'
-import { Tabs, useTab } from '../../ui/tabs.tsx'
+import { Empty } from '../../ui/states.tsx'
+import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { PartPanel } from './register/part-panel.tsx'
 import { partsTable } from './register/parts-csv.ts'
-import { Register } from './register/register.tsx'
+import { TABS } from './tabs.ts'
 
-const TABS = ['register', 'beside', 'shelf'] as const
-const WORDS = { register: 'Register', beside: 'Side by side', shelf: 'Shared shelf' }
-const SideBySide = lazyPart(async () => (await import('./beside/side-by-side.tsx')).SideBySide)
-const Shelf = lazyPart(async () => (await import('./shelf/shelf.tsx')).Shelf)
 const PartsImport = lazyPart(async () => (await import('./register/parts-import.tsx')).PartsImport)
 
 /** How much of a life may be gone before it is said. */
@@ -54,25 +50,19 @@ export function PartsPage() {
           </button>
         </span>
       </div>
-      <Tabs names={TABS} words={WORDS} tab={tab} open={open} />
-      <Suspense fallback={<Loading what="the parts" />}>
-        {tab === 'shelf' ? (
-          <Shelf records={records} />
-        ) : parts.length === 0 ? (
-          <Empty
-            title="Nothing here yet"
-            why="A part has a kind, what it can take and how that is known, its mass, cost and life. With an engine plan its ratings show which part gives up first."
-          >
-            <button type="button" className="button" onClick={() => setIsAdding(true)}>
-              Enter the first part
-            </button>
-          </Empty>
-        ) : tab === 'beside' ? (
-          <SideBySide records={records} edit={edit} />
-        ) : (
-          <Register records={records} edit={edit} />
-        )}
-      </Suspense>
+      <Tabs tabs={TABS} tab={tab} open={open} />
+      {parts.length === 0 && tab.path !== 'shelf' ? (
+        <Empty
+          title="Nothing here yet"
+          why="A part has a kind, what it can take and how that is known, its mass, cost and life. With an engine plan its ratings show which part gives up first."
+        >
+          <button type="button" className="button" onClick={() => setIsAdding(true)}>
+            Enter the first part
+          </button>
+        </Empty>
+      ) : (
+        <OpenTab tab={tab} props={{ records, edit }} />
+      )}
       {isAdding && <PartPanel records={records} onClose={() => setIsAdding(false)} />}
       {edited && <PartPanel key={`${edited.id} ${edited.version}`} records={records} part={edited} onClose={() => edit(null)} />}
       {isImporting && (

@@ -1,18 +1,9 @@
-import { Suspense } from 'react'
 import { useBuild } from '../../data/use-build.ts'
-import { CsvButton } from '../../ui/csv-button.tsx'
-import { lazyPart } from '../../ui/lazy-part.ts'
+import { CsvButton, type CsvTable } from '../../ui/csv-button.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Loading } from '../../ui/states.tsx'
-import { Tabs, useTab } from '../../ui/tabs.tsx'
-import { expectationsTable, goalsTable, stagesTable } from '../files/record-tables.ts'
-import { ExpectationsTab } from './expectations/expectations-tab.tsx'
-import { GoalsTab } from './goals/goals-tab.tsx'
-import { StagesTab } from './stages/stages-tab.tsx'
-
-const TABS = ['stages', 'goals', 'expectations', 'car'] as const
-const WORDS = { stages: 'Stages', goals: 'Targets and limits', expectations: 'Expected power', car: 'The car' }
-const CarTab = lazyPart(async () => (await import('./car/car-tab.tsx')).CarTab)
+import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
+import { expectationsTable, goalsTable, stagesTable } from './tables.ts'
+import { TABS } from './tabs.ts'
 
 /** Stages, targets, limits and what a stage should give. */
 export function PlanPage() {
@@ -22,11 +13,12 @@ export function PlanPage() {
   if (!records || !board) return null
   const open1 = board.stages.filter((stage) => stage.state === 'planned').length
   const late = board.stages.filter((stage) => stage.isLate).length
-  const tables = {
+  const tables: Record<string, () => CsvTable> = {
     stages: () => stagesTable(records, board),
     goals: () => goalsTable(records, units),
     expectations: () => expectationsTable(records, units),
   }
+  const table = tables[tab.path]
   return (
     <>
       <title>{`${records.build.name}: Plan · Bold Ballast`}</title>
@@ -34,17 +26,10 @@ export function PlanPage() {
         <h1>
           {records.stages.length} stages, {open1} still planned{late > 0 ? `, ${late} late` : ''}
         </h1>
-        {tab !== 'car' && <CsvButton name={`${records.build.name}-${tab}`} table={tables[tab]} />}
+        {table && <CsvButton name={`${records.build.name}-${tab.path}`} table={table} />}
       </div>
-      <Tabs names={TABS} words={WORDS} tab={tab} open={open} />
-      {tab === 'stages' && <StagesTab records={records} buildId={buildId} />}
-      {tab === 'goals' && <GoalsTab records={records} buildId={buildId} />}
-      {tab === 'car' && (
-        <Suspense fallback={<Loading what="the car" />}>
-          <CarTab records={records} />
-        </Suspense>
-      )}
-      {tab === 'expectations' && <ExpectationsTab records={records} buildId={buildId} />}
+      <Tabs tabs={TABS} tab={tab} open={open} />
+      <OpenTab tab={tab} props={{ records, buildId }} />
     </>
   )
 }

@@ -1,6 +1,6 @@
-import { WORKING_SUBJECTS, type WorkingLine, type WorkingSubject } from '@bold-ballast/core'
+import type { WorkingLine, WorkingSubject } from '@bold-ballast/core'
 import { Link, useParams, useSearchParams } from 'react-router'
-import { api } from '../../data/api.ts'
+import { api, readFailure } from '../../data/api.ts'
 import { Panel } from '../../ui/dialog.tsx'
 import { Figure } from '../../ui/figure.tsx'
 import { LoadError, Loading } from '../../ui/states.tsx'
@@ -10,8 +10,9 @@ export function WorkingSheet() {
   const buildId = useParams().buildId as string
   const [search, setSearch] = useSearchParams()
   const [subject = '', id = ''] = (search.get('working') ?? '').split(':')
-  const isKnown = WORKING_SUBJECTS.includes(subject as WorkingSubject)
-  const { data, error, refetch } = api.useWorkingQuery({ buildId, of: subject as WorkingSubject, id }, { skip: !isKnown })
+  const { data, error, refetch } = api.useWorkingQuery({ buildId, of: subject as WorkingSubject, id })
+  // The server knows which numbers can be opened.
+  const isUnknown = error !== undefined && readFailure(error).problem?.code === 'bad-input'
   const close = () => {
     const next = new URLSearchParams(search)
     next.delete('working')
@@ -19,7 +20,7 @@ export function WorkingSheet() {
   }
   return (
     <Panel side title={data?.title ?? 'Working'} onClose={close}>
-      {!isKnown ? (
+      {isUnknown ? (
         <p>The address names no number that has a working.</p>
       ) : error ? (
         <LoadError error={error} retry={refetch} />

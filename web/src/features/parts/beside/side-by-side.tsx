@@ -1,9 +1,9 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { lifeOf, RATING_SUBJECT_NAMES, RATING_SUBJECTS, ratedLimit, wholeCost, wholeMassKg } from '@bold-ballast/core'
-import { STATUS_WORDS } from '../../../shared/part-words.ts'
+import { moneyText, STATUS_WORDS } from '../../../shared/part-words.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { useAddress } from '../../../ui/use-address.ts'
-import { byKind, moneyText } from '../register/register.tsx'
+import { byKind } from '../register/register.tsx'
 
 /** Parts of one kind beside each other, for one job: a row a property, the best of each row marked. */
 export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (id: string) => void }) {

@@ -1,11 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { formatNumber, lifeOf, wholeCost, wholeMassKg } from '@bold-ballast/core'
-import { ratingText, STATUS_WORDS, type StoredPart } from '../../../shared/part-words.ts'
+import { lifeOf, wholeCost, wholeMassKg } from '@bold-ballast/core'
+import { moneyText, ratingText, STATUS_WORDS, type StoredPart } from '../../../shared/part-words.ts'
 import { Plates } from '../../../ui/plates.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-
-/** Money without decimals, thousands apart. */
-export const moneyText = (value: number | null): string => (value === null ? '' : formatNumber(value, 0))
 
 /** Parts by kind, the kinds in the order of the alphabet and within one what is fitted first. */
 export function byKind(parts: readonly StoredPart[]): { kind: string; parts: StoredPart[] }[] {

@@ -2,10 +2,9 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { wholeCost } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
-import { ratingText } from '../../../shared/part-words.ts'
+import { moneyText, ratingText } from '../../../shared/part-words.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Empty, LoadError, Loading } from '../../../ui/states.tsx'
-import { moneyText } from '../register/register.tsx'
 
 /** Parts that any build of the garage shares; taking one copies what is known of it into this build. */
 export function Shelf({ records }: { records: RecordsAnswer }) {

@@ -5,7 +5,7 @@ import { Figure } from '../../../ui/figure.tsx'
 import { RecordForm } from '../../../ui/record-form.tsx'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { Empty } from '../../../ui/states.tsx'
-import { expectationBody, expectationFieldSpecs } from '../plan-forms.ts'
+import { expectationBody, expectationFieldSpecs } from './expectation-form.ts'
 
 /** What a stage should give in power, where no ledger can sum it. */
 export function ExpectationsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {

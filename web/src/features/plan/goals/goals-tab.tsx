@@ -8,7 +8,7 @@ import { RecordForm } from '../../../ui/record-form.tsx'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { SENSE_WORDS } from '../../../ui/words.ts'
-import { goalBody, goalFieldSpecs } from '../plan-forms.ts'
+import { goalBody, goalFieldSpecs } from './goal-form.ts'
 
 /** Targets and limits. */
 export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {
@@ -52,7 +52,9 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
                     {'highValue' in record && record.highValue !== null && <strong>{text(kind, record.highValue, { isGoal: true })}</strong>}
                   </span>
                   <span className="w-[200px] text-quiet">
-                    {'dueStageId' in record ? `by ${stageName(record.dueStageId)}` : `from ${stageName(record.fromStageId)} on`}
+                    {'dueStageId' in record
+                      ? `by ${stageName(record.dueStageId)}`
+                      : `from ${stageName(record.fromStageId)} ${record.untilStageId === null ? 'on' : `until ${stageName(record.untilStageId)}`}`}
                   </span>
                   <span className="flex items-baseline gap-3">
                     <button
@@ -84,7 +86,7 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
           key={rows.length}
           draftKey={`${buildId}.goal`}
           fields={goalFieldSpecs(records.stages)}
-          defaults={{ goal: 'target', metric: 'massReady', sense: 'atMost', stage: '', source: 'classRule' }}
+          defaults={{ goal: 'target', metric: 'massReady', sense: 'atMost', stage: '', source: 'classRule', until: '' }}
           submitLabel="Add it"
           toBody={(read, id) => ({ id, ...goalBody(read) })}
           send={(body) => create({ buildId, resource: resourceOf(body), body }).unwrap()}
@@ -107,6 +109,7 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
                   : '',
               stage: ('dueStageId' in edited.record ? edited.record.dueStageId : edited.record.fromStageId) ?? '',
               source: 'source' in edited.record ? edited.record.source : 'classRule',
+              until: ('untilStageId' in edited.record ? edited.record.untilStageId : null) ?? '',
             }}
             submitLabel="Store it"
             toBody={(read) => ({ ...goalBody(read), version: edited.record.version })}

@@ -7,7 +7,7 @@ import { RecordForm } from '../../../ui/record-form.tsx'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { Alert } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
-import { stageBody, stageFieldSpecs } from '../plan-forms.ts'
+import { stageBody, stageFieldSpecs } from './stage-form.ts'
 
 /** Stages in their order: added, changed, moved, deleted. */
 export function StagesTab({ records, buildId }: { records: StoredRecords; buildId: string }) {

@@ -2,11 +2,11 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { attempt, CalculationError, fromSi, LOSS_SCHOOL_WORDS, lossOf, type PowerRoom, RATING_SUBJECTS, weakLinksAtStage } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
+import { moneyText } from '../../../shared/part-words.ts'
 import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Plates } from '../../../ui/plates.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
-import { moneyText } from '../../parts/register/register.tsx'
 import { LinksChart } from './links-chart.tsx'
 
 /** Every part of the car against what the engine asks as power rises: which gives up first, and what the next step would cost and weigh. */

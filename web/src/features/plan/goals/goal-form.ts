@@ -1,16 +1,7 @@
 import { METRIC_INFO, METRICS, type Metric, type Stage } from '@bold-ballast/core'
-import type { FormReader } from '../../ui/form-reader.ts'
-import type { FieldSpec } from '../../ui/record-form.tsx'
-
-export const stageFieldSpecs: readonly FieldSpec[] = [
-  { name: 'name', label: 'Name', isWide: true },
-  { name: 'date', label: 'Date', type: 'date', hint: 'When it should be done; may stay empty.' },
-  { name: 'note', label: 'Note' },
-]
-
-export const stageBody = (read: FormReader) => ({ name: read.text('name', 'Name'), date: read.optional('date'), note: read.optional('note') })
-
-const stageOptions = (stages: readonly Stage[]) => stages.map((stage) => ({ value: stage.id, label: `${stage.position} ${stage.name}` }))
+import { stageOptions } from '../../../shared/stage-options.ts'
+import type { FormReader } from '../../../ui/form-reader.ts'
+import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const goalFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
   {
@@ -46,6 +37,7 @@ export const goalFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
       { value: 'own', label: 'ourselves' },
     ],
   },
+  { name: 'until', label: 'A limit ends after', type: 'select', options: [{ value: '', label: 'no stage: it stays' }, ...stageOptions(stages)] },
 ]
 
 export function goalBody(read: FormReader): Record<string, unknown> {
@@ -56,41 +48,9 @@ export function goalBody(read: FormReader): Record<string, unknown> {
   const stage = read.optional('stage')
   if (read.raw('goal') === 'limit') {
     if (common.sense === 'between') read.refuse('sense', 'A limit is at most or at least. Set two limits for a range.')
-    return { ...common, source: read.raw('source'), fromStageId: stage }
+    return { ...common, source: read.raw('source'), fromStageId: stage, untilStageId: read.optional('until') }
   }
   const high = common.sense === 'between' ? read.quantity('highValue', 'Upper value', kind).value : null
   if (high !== null && high <= common.value) read.refuse('highValue', 'The upper value must lie above the lower one.')
   return { ...common, highValue: high, dueStageId: stage }
-}
-
-export const expectationFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
-  { name: 'stage', label: 'Stage', type: 'select', options: stageOptions(stages), isWide: true },
-  {
-    name: 'mode',
-    label: 'Power is expected',
-    type: 'select',
-    options: [
-      { value: 'to', label: 'to reach' },
-      { value: 'by', label: 'to change by' },
-      { value: 'times', label: 'to be multiplied by' },
-    ],
-  },
-  { name: 'value', label: 'Value', hint: 'With ± if you can: 165 kW ± 8, or 221 hp. A plain factor for “multiplied by”.' },
-  {
-    name: 'proof',
-    label: 'How known',
-    type: 'select',
-    options: [
-      { value: 'guess', label: 'guess' },
-      { value: 'catalogue', label: 'catalogue' },
-      { value: 'calculated', label: 'calculated' },
-    ],
-  },
-]
-
-export function expectationBody(read: FormReader): Record<string, unknown> {
-  const mode = read.raw('mode')
-  const value = read.quantity('value', 'Value', mode === 'times' ? 'ratio' : 'power')
-  if (mode !== 'by' && value.value <= 0) read.refuse('value', 'The expected power or factor must be more than zero.')
-  return { stageId: read.text('stage', 'Stage'), mode, value: value.value, sd: value.sd ?? null, proof: read.raw('proof'), typed: value.typed }
 }

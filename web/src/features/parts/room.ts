@@ -1,0 +1,12 @@
+import { defineRoom } from '../../shared/define-room.ts'
+
+export const room = defineRoom({
+  path: 'parts',
+  name: 'Parts',
+  key: 't',
+  heading: 'Workshop',
+  place: 80,
+  page: async () => (await import('./parts-page.tsx')).PartsPage,
+  find: async () => (await import('./find.ts')).findIn,
+  pictures: [{ name: 'parts' }],
+})

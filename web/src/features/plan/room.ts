@@ -1,0 +1,11 @@
+import { defineRoom } from '../../shared/define-room.ts'
+
+export const room = defineRoom({
+  path: 'plan',
+  name: 'Plan',
+  key: 'l',
+  place: 20,
+  page: async () => (await import('./plan-page.tsx')).PlanPage,
+  find: async () => (await import('./find.ts')).findIn,
+  pictures: [{ name: 'plan', query: 'tab=goals' }],
+})

@@ -1,0 +1,40 @@
+import type { StoredRecords } from '@bold-ballast/contract'
+import { type Board, METRIC_INFO } from '@bold-ballast/core'
+import { inUnits, spreadIn, stageCell, type Units } from '../../shared/table-cells.ts'
+import type { CsvTable } from '../../ui/csv-button.tsx'
+
+export const stagesTable = (records: StoredRecords, board: Board): CsvTable => ({
+  head: ['Place', 'Stage', 'Date', 'State', 'Note'],
+  rows: records.stages.map((stage, at) => [stage.position, stage.name, stage.date, board.stages[at]?.state ?? null, stage.note]),
+})
+
+export const goalsTable = (records: StoredRecords, units: Units): CsvTable => ({
+  head: ['Goal', 'Metric', 'Unit', 'Sense', 'Value', 'Upper value', 'Stage', 'Source', 'Typed'],
+  rows: [...records.targets, ...records.limits].map((record) => {
+    const { kind, word } = METRIC_INFO[record.metric]
+    const isTarget = 'dueStageId' in record
+    return [
+      isTarget ? 'target' : 'limit',
+      word,
+      units[kind],
+      record.sense,
+      inUnits(units)(kind, record.value),
+      isTarget ? inUnits(units)(kind, record.highValue) : null,
+      stageCell(records, isTarget ? record.dueStageId : record.fromStageId),
+      isTarget ? null : record.source,
+      record.typed ?? null,
+    ]
+  }),
+})
+
+export const expectationsTable = (records: StoredRecords, units: Units): CsvTable => ({
+  head: ['Stage', 'Mode', `Value (${units.power}, or a factor)`, 'Spread', 'How we know', 'Typed'],
+  rows: records.expectations.map(({ stageId, mode, value, sd, proof, typed }) => [
+    stageCell(records, stageId),
+    mode,
+    mode === 'times' ? value : inUnits(units)('power', value),
+    mode === 'times' ? sd : spreadIn(units)('power', sd),
+    proof,
+    typed ?? null,
+  ]),
+})

@@ -1,0 +1,19 @@
+import { defineRoom } from '../../shared/define-room.ts'
+
+export const room = defineRoom({
+  path: 'power',
+  name: 'Power',
+  key: 'p',
+  heading: 'The car',
+  place: 40,
+  page: async () => (await import('./power-page.tsx')).PowerPage,
+  find: async () => (await import('./find.ts')).findIn,
+  pictures: [
+    { name: 'engine-plan', query: 'tab=plan' },
+    { name: 'weak-links', query: 'tab=links', hasCurves: true },
+    { name: 'hours', query: 'tab=hours&stage=c87ced6d-11a6-4ad2-87c7-ac10083d0a2f' },
+    { name: 'power', hasCurves: true },
+    { name: 'compare', query: 'tab=compare', hasCurves: true },
+    { name: 'live', query: 'tab=live', press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' },
+  ],
+})

@@ -1,0 +1,19 @@
+import { defineRoom } from '../../shared/define-room.ts'
+
+export const room = defineRoom({
+  path: 'weight',
+  name: 'Weight',
+  key: 'w',
+  heading: 'The car',
+  place: 30,
+  page: async () => (await import('./weight-page.tsx')).WeightPage,
+  find: async () => (await import('./find.ts')).findIn,
+  pictures: [
+    { name: 'weight' },
+    { name: 'scales', query: 'tab=scales' },
+    { name: 'finished', query: 'tab=finished' },
+    { name: 'centre', query: 'tab=centre' },
+    { name: 'balance', query: 'tab=balance&cross=51.2+%25' },
+    { name: 'ballast', query: 'tab=ballast', build: 'Petrel', atLastStage: true, press: 'Plan the plates', until: 'The plan' },
+  ],
+})
