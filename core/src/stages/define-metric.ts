@@ -1,4 +1,5 @@
 import type { Proof } from '../proof/quantity.ts'
+import type { RecordList } from '../records/kinds.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Distribution } from '../stats/distribution.ts'
 import type { QuantityKind } from '../units/units.ts'
@@ -35,6 +36,8 @@ export interface MetricDeclaration {
   readonly room: string
   /** Every measurement that it takes to prove it. */
   readonly provedBy: readonly string[]
+  /** The lists it reads beside those that every car is opened from. */
+  readonly reads?: readonly RecordList[]
   /** Of which subject its working is, and the registered calculation that stands behind a verdict on it. */
   readonly working: string
   readonly calculation: string

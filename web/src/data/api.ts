@@ -28,6 +28,7 @@ import {
 } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
 import type { Preferences } from './preferences.ts'
+import { restsOn, restsOnAll, TAG_TYPES, touchesBuild, touchesList } from './tags.ts'
 
 type Body = Record<string, unknown>
 export interface PullFileArguments {
@@ -63,7 +64,7 @@ const pullFileRequest = (mode: 'columns' | 'preview' | 'import', { buildId, sess
   body: typed(file, 'text/csv'),
 })
 
-/** Everything the server knows; a write to a build makes what is shown of it be read again. */
+/** Everything the server knows; a write makes those answers be read again that rest on what it touched. */
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({
@@ -74,22 +75,26 @@ export const api = createApi({
       if (person) headers.set('x-person', encodeURIComponent(person))
     },
   }),
-  tagTypes: ['Build', 'Garage', 'Devices'],
+  tagTypes: TAG_TYPES,
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
-    garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Build', 'Garage'] }),
-    records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: ['Build'] }),
-    board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: ['Build'] }),
+    garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Garage'] }),
+    records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: (_r, _e, id) => restsOnAll(id) }),
+    board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: (_r, _e, id) => restsOn(id, 'board') }),
     // Thousands of figures change together: comparing them one by one would cost more than drawing those that are seen.
-    weight: build.query<WeightRoom, string>({ query: (id) => `builds/${id}/weight`, providesTags: ['Build'], structuralSharing: false }),
-    power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: ['Build'] }),
+    weight: build.query<WeightRoom, string>({
+      query: (id) => `builds/${id}/weight`,
+      providesTags: (_r, _e, id) => restsOn(id, 'weight'),
+      structuralSharing: false,
+    }),
+    power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: (_r, _e, id) => restsOn(id, 'power') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({
       query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),
-      providesTags: ['Build'],
+      providesTags: (_r, _e, { buildId }) => restsOnAll(buildId),
     }),
     createBuild: build.mutation<Body, Body>({
       query: (body) => ({ url: 'builds', method: 'POST', body }),
-      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+      invalidatesTags: (_r, error) => (error ? [] : ['Garage']),
     }),
     createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
       query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
@@ -102,36 +107,37 @@ export const api = createApi({
         const others = (data[list] as readonly unknown[]).filter((entry) => (entry as Body).id !== made.data.id)
         void dispatch(api.util.upsertQueryData('records', buildId, { ...data, [list]: [...others, made.data] }))
       },
-      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+      invalidatesTags: (_r, error, { buildId, resource }) => (error ? [] : touchesList(buildId, resource)),
     }),
     patchRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; body: Body }>({
       query: ({ buildId, resource, id, body }) => ({ url: `builds/${buildId}/${resource}/${id}`, method: 'PATCH', body }),
-      invalidatesTags: ['Build'],
+      invalidatesTags: (_r, error, { buildId, resource }) => (error ? touchesBuild(buildId) : touchesList(buildId, resource)),
     }),
     removeRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; version: number }>({
       query: ({ buildId, resource, id, version }) => ({ url: `builds/${buildId}/${resource}/${id}`, method: 'DELETE', body: { version } }),
-      invalidatesTags: ['Build'],
+      // Parts of it go along with it, so that any list may have changed.
+      invalidatesTags: (_r, _e, { buildId }) => touchesBuild(buildId),
     }),
     patchBuild: build.mutation<Body, { buildId: string; body: Body }>({
       query: ({ buildId, body }) => ({ url: `builds/${buildId}`, method: 'PATCH', body }),
-      invalidatesTags: ['Build'],
+      invalidatesTags: (_r, _e, { buildId }) => touchesBuild(buildId),
     }),
     removeBuild: build.mutation<Body, { buildId: string; version: number }>({
       query: ({ buildId, version }) => ({ url: `builds/${buildId}`, method: 'DELETE', body: { version } }),
-      invalidatesTags: (_r, error) => (error ? [] : ['Garage']),
+      invalidatesTags: (_r, error) => (error ? [] : ['Garage', 'Shelf']),
     }),
     log: build.query<LogPage, { buildId: string; before?: number }>({
       query: ({ buildId, ...params }) => ({ url: `builds/${buildId}/log`, params }),
-      providesTags: ['Build'],
+      providesTags: (_r, _e, { buildId }) => restsOnAll(buildId),
     }),
     undo: build.mutation<{ action: string; name: string }, { buildId: string; entryId: number }>({
       query: ({ buildId, entryId }) => ({ url: `builds/${buildId}/log/${entryId}/undo`, method: 'POST', body: {} }),
-      invalidatesTags: ['Build', 'Garage'],
+      invalidatesTags: (_r, _e, { buildId }) => touchesBuild(buildId),
     }),
     previewBuildFile: build.mutation<BuildFileReport, BuildFileArguments>({ query: (all) => buildFileRequest('preview', all) }),
     importBuildFile: build.mutation<BuildFileReport, BuildFileArguments>({
       query: (all) => buildFileRequest('import', all),
-      invalidatesTags: (_r, error) => (error ? [] : ['Build', 'Garage']),
+      invalidatesTags: (report, error) => (error || !report ? [] : touchesBuild(report.buildId)),
     }),
     calculations: build.query<CalculationDescription[], void>({ query: () => 'calc' }),
     calculate: build.mutation<CalculationAnswer, { name: string; input: unknown }>({
@@ -140,7 +146,7 @@ export const api = createApi({
     }),
     batch: build.mutation<Body[], { buildId: string; batchId: string; writes: readonly BatchWrite[] }>({
       query: ({ buildId, ...body }) => ({ url: `builds/${buildId}/batches`, method: 'POST', body }),
-      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+      invalidatesTags: (_r, error, { buildId }) => (error ? [] : touchesBuild(buildId)),
     }),
     addPhoto: build.mutation<Body, { buildId: string; id: string; recordId: string; file: File }>({
       query: ({ buildId, file, ...ids }) => ({
@@ -149,7 +155,7 @@ export const api = createApi({
         params: { ...ids, name: file.name },
         body: typed(file, file.type.startsWith('image/') ? file.type : 'image/jpeg'),
       }),
-      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+      invalidatesTags: (_r, error, { buildId }) => (error ? [] : touchesList(buildId, 'photos')),
     }),
     devices: build.query<DeviceEntry[], void>({ query: () => 'devices', providesTags: ['Devices'] }),
     findDevices: build.mutation<DeviceEntry[], void>({ query: () => ({ url: 'devices/find', method: 'POST', body: {} }), invalidatesTags: ['Devices'] }),
@@ -166,15 +172,15 @@ export const api = createApi({
     }),
     reorderStages: build.mutation<Body[], { buildId: string; stages: { id: string; version: number }[] }>({
       query: ({ buildId, stages }) => ({ url: `builds/${buildId}/stage-order`, method: 'PUT', body: { stages } }),
-      invalidatesTags: ['Build'],
+      invalidatesTags: (_r, _e, { buildId }) => touchesBuild(buildId),
     }),
-    shelf: build.query<ShelfPart[], void>({ query: () => 'shelf', providesTags: ['Build'] }),
+    shelf: build.query<ShelfPart[], void>({ query: () => 'shelf', providesTags: ['Shelf'] }),
     pullSamples: build.query<PullSamples, { buildId: string; pullId: string }>({ query: ({ buildId, pullId }) => `builds/${buildId}/pulls/${pullId}/samples` }),
     pullColumns: build.mutation<PullColumns, PullFileArguments>({ query: (all) => pullFileRequest('columns', all) }),
     previewPulls: build.mutation<PullPreview, PullFileArguments>({ query: (all) => pullFileRequest('preview', all) }),
     importPulls: build.mutation<Body[], PullFileArguments>({
       query: (all) => pullFileRequest('import', all),
-      invalidatesTags: (_r, error) => (error ? [] : ['Build']),
+      invalidatesTags: (_r, error, { buildId }) => (error ? [] : touchesList(buildId, 'pulls')),
     }),
   }),
 })

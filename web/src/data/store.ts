@@ -6,6 +6,7 @@ import { noteWrites } from './note-writes.ts'
 import { outboxReducer } from './outbox.ts'
 import { overlayReducer } from './overlay-slice.ts'
 import { PREFERENCES_KEY, preferencesReducer } from './preferences.ts'
+import { staleLearners } from './stale-learners.ts'
 import { writeStored } from './stored.ts'
 import { undoReducer } from './undo-slice.ts'
 
@@ -14,7 +15,8 @@ setAutoFreeze(false)
 
 export const store = configureStore({
   reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, outbox: outboxReducer, [api.reducerPath]: api.reducer },
-  middleware: (withDefaults) => withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware),
+  middleware: (withDefaults) =>
+    withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware, staleLearners.middleware),
 })
 
 const applyTheme = () => {

@@ -4,6 +4,7 @@ import { useForm } from 'react-hook-form'
 import { enqueue } from '../data/outbox-sender.ts'
 import { readStored, writeStored } from '../data/stored.ts'
 import { useSender } from '../data/use-sender.ts'
+import { changedFields } from './changed-fields.ts'
 import { FormReader, type FormValues } from './form-reader.ts'
 import { useQuantities } from './quantity.ts'
 import { StaleChoice } from './stale-choice.tsx'
@@ -28,7 +29,10 @@ interface RecordFormProps {
   readonly fields: readonly FieldSpec[]
   readonly defaults: FormValues
   readonly submitLabel: string
-  /** Turns the texts into a body; refusals are put into the reader. `id` stays the same until the record is stored. */
+  /**
+   * Turns the texts into a body; refusals are put into the reader. `id` stays the same until the record is stored. Of a body with a version only the
+   * fields are sent that differ from what the form began with.
+   */
   readonly toBody: (read: FormReader, id: string) => Record<string, unknown>
   /** Sends a body; called again with the same one while the server is away. `version` replaces that of a stale write. */
   readonly send: (body: Record<string, unknown>) => Promise<unknown>
@@ -75,8 +79,11 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
     const body = toBody(read, draft.id)
     const refused = Object.entries(read.errors)
     for (const [name, message] of refused) form.setError(name, { message })
-    if (refused[0]) form.setFocus(refused[0][0])
-    else await sendBody(body)
+    if (refused[0]) return form.setFocus(refused[0][0])
+    const sent = 'version' in body ? changedFields(body, toBody(new FormReader(defaults, units, decimalMark), draft.id)) : body
+    if (sent) return sendBody(sent)
+    writeStored(key, undefined)
+    onDone(body)
   })
   const failure = sender.state.status === 'failed' ? sender.state.failure : null
   const current = failure?.problem?.current as Record<string, unknown> | undefined

@@ -7,6 +7,9 @@ import { normalDistribution } from '../../stats/distribution.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { curveAtStage, plannedPowerW, powerAtStage, stageTouchesPower } from './power-at-stage.ts'
 
+/** What power rests on beside the car's own lists. */
+export const POWER_READS = ['expectations', 'sessions', 'pulls', 'standings'] as const
+
 export const POWER_METRICS = [
   defineMetric({
     key: 'wheelPower',
@@ -16,6 +19,7 @@ export const POWER_METRICS = [
     basis: ['power'],
     room: 'power',
     provedBy: ['power'],
+    reads: POWER_READS,
     working: 'power',
     calculation: 'build.power-at-stage',
     isAlwaysShown: true,
@@ -28,6 +32,7 @@ export const POWER_METRICS = [
     basis: ['power'],
     room: 'power',
     provedBy: ['power'],
+    reads: POWER_READS,
     working: 'torque',
     calculation: 'dyno.power-torque',
   }),
@@ -39,6 +44,7 @@ export const POWER_METRICS = [
     basis: ['mass', 'power'],
     room: 'power',
     provedBy: ['mass', 'power'],
+    reads: POWER_READS,
     working: 'ratio',
     calculation: 'mass.power-to-weight',
     isAlwaysShown: true,

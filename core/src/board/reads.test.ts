@@ -1,0 +1,23 @@
+import { readFileSync } from 'node:fs'
+import { expect, test } from 'vitest'
+import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
+import { makePowerRoom } from '../rooms/power/power-room.ts'
+import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
+import { type Car, openCar } from '../stages/car.ts'
+import { makeBoard } from './board.ts'
+import { ANSWER_READS, type AnswerName } from './reads.ts'
+
+const ANSWERS: Record<AnswerName, (car: Car) => unknown> = { board: (car) => makeBoard(car, '2026-11-01'), weight: makeWeightRoom, power: makePowerRoom }
+const gannet: BuildRecords = buildRecordsSchema.parse(JSON.parse(readFileSync(new URL('../../../demo/gannet/build.json', import.meta.url), 'utf8')))
+
+test.each(Object.keys(ANSWERS) as AnswerName[])('%s reads the lists that it says, and no other', (name) => {
+  const read = new Set<string>()
+  const watched = new Proxy(gannet, {
+    get(records, list) {
+      if (list !== 'build') read.add(String(list))
+      return records[list as keyof BuildRecords]
+    },
+  })
+  ANSWERS[name](openCar(watched))
+  expect([...read].sort()).toEqual([...ANSWER_READS[name]].sort())
+})
