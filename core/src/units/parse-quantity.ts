@@ -1,6 +1,6 @@
 import { CalculationError } from '../errors.ts'
 import { type DecimalMark, parseNumber } from './parse-number.ts'
-import { findUnit, type QuantityKind, spreadToSi, toSi, UNITS } from './units.ts'
+import { findUnit, type QuantityKind, quantityOf, spreadToSi, toSi } from './units.ts'
 
 export interface ReadQuantity {
   /** In the record unit of the kind. */
@@ -23,6 +23,8 @@ export function parseQuantity(text: string, kind: QuantityKind, options: { defau
   const field = options.field ?? kind
   const spread = SPREAD.exec(text)
   const main = spread ? text.slice(0, spread.index) : text
+  const clock = quantityOf(kind).clock?.read(main)
+  if (clock !== undefined && !spread) return { value: clock, unit: options.defaultUnit, typed: text.trim() }
   const { number, unit } = splitUnit(main, kind, options.defaultUnit, field)
   const value = toSi(kind, parseNumber(number, options.decimalMark, field), unit)
   if (!spread) return { value, unit, typed: text.trim() }
@@ -41,7 +43,9 @@ function splitUnit(text: string, kind: QuantityKind, defaultUnit: string, field:
   if (!/^[\p{L}%°"/·*.\d\s³²()-]+$/u.test(typedUnit)) return { number: text, unit: defaultUnit }
   const unit = findUnit(kind, typedUnit)
   if (!unit) {
-    const known = UNITS[kind].map((entry) => entry.symbol).filter(Boolean)
+    const known = quantityOf(kind)
+      .units.map((entry) => entry.symbol)
+      .filter(Boolean)
     throw new CalculationError('unknown-unit', field, `Nobody here knows the unit "${typedUnit}". Use one of: ${known.join(', ')}.`)
   }
   return { number: parts[1] ?? '', unit: unit.symbol }

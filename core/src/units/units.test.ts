@@ -2,11 +2,12 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { formatNumber } from './format-number.ts'
 import { parseQuantity } from './parse-quantity.ts'
-import { findUnit, fromSi, type QuantityKind, spreadFromSi, spreadToSi, toSi, UNITS } from './units.ts'
+import { QUANTITIES } from './quantities.ts'
+import { findUnit, fromSi, type QuantityKind, quantityOf, spreadFromSi, spreadToSi, toSi } from './units.ts'
 
-const KINDS = Object.keys(UNITS) as QuantityKind[]
-const everyUnit = KINDS.flatMap((kind) => UNITS[kind].map((unit) => [kind, unit.symbol] as const))
-const everyAlias = KINDS.flatMap((kind) => UNITS[kind].flatMap((unit) => unit.aliases.map((alias) => [kind, alias, unit.symbol] as const)))
+const KINDS = QUANTITIES.map((quantity) => quantity.kind)
+const everyUnit = KINDS.flatMap((kind) => quantityOf(kind).units.map((unit) => [kind, unit.symbol] as const))
+const everyAlias = KINDS.flatMap((kind) => quantityOf(kind).units.flatMap((unit) => unit.aliases.map((alias) => [kind, alias, unit.symbol] as const)))
 
 // NIST SP 811 (2008), appendix B, factors as printed there; horsepower is the 550 ft·lbf/s one. From memory, checked by the exact definitions.
 test.each<[QuantityKind, number, string, number, number]>([
@@ -50,7 +51,7 @@ describe('every unit', () => {
     for (const text of [alias, alias.toUpperCase(), ` ${alias} `]) expect(findUnit(kind, text)?.symbol, text).toBe(symbol)
   })
   test.each(KINDS)('%s: no spelling stands for two units', (kind) => {
-    const spellings = UNITS[kind].flatMap(({ symbol, aliases }) => [symbol, ...aliases].map((text) => text.toLowerCase()))
+    const spellings = quantityOf(kind).units.flatMap(({ symbol, aliases }) => [symbol, ...aliases].map((text) => text.toLowerCase()))
     expect(new Set(spellings).size).toBe(spellings.length)
   })
   test.each(everyUnit.filter(([, unit]) => unit !== ''))('%s in %s: what is shown reads back', (kind, unit) => {

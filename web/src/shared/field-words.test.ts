@@ -12,7 +12,7 @@ test.each([
   expect(fieldWord(field)).toBe(words)
 })
 
-test.fails.each([
+test.each([
   ['wheelRateNPerM', 'wheel rate (N/m)'],
   ['fuelKgPerL', 'fuel (kg/L)'],
   ['redlineRpm', 'redline (rpm)'],

@@ -1,18 +1,13 @@
-const UNITS: readonly (readonly [RegExp, string])[] = [
-  [/Kg$/, ' (kg)'],
-  [/Pa$/, ' (Pa)'],
-  [/W$/, ' (W)'],
-  [/L$/, ' (L)'],
-  [/M$/, ' (m)'],
-  [/Id$/, ''],
-  [/At$/, ''],
-]
+import { fieldUnit } from '@bold-ballast/core'
+
+/** Endings that say what a field is, and need not be said again. */
+const SAID = /(Id|At)$/
 
 /** A field's name in words, with its unit: "driverInKg" is "driver in (kg)". */
 export function fieldWord(field: string): string {
-  const unit = UNITS.find(([pattern]) => pattern.test(field))
-  const bare = unit ? field.replace(unit[0], '') : field
-  return `${bare.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}${unit?.[1] ?? ''}`
+  const found = fieldUnit(field)
+  const bare = (found?.bare ?? field).replace(SAID, '')
+  return `${bare.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}${found ? ` (${found.unit.symbol})` : ''}`
 }
 
 /** A stored value for reading; numbers as stored, what was typed where a value has it. */

@@ -1,4 +1,4 @@
-import { type DecimalMark, decimalsForSpread, formatNumber, fromSi, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
+import { type DecimalMark, decimalsForSpread, formatNumber, fromSi, type QuantityKind, quantityOf, spreadFromSi } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { unitsOf } from '../data/preferences.ts'
 import { usePreferences } from '../data/store.ts'
@@ -10,33 +10,9 @@ export interface Shown {
   readonly spread: string
 }
 
-/** Decimals where no spread says how many; by kind and unit. */
-const PLAIN_DECIMALS: Record<QuantityKind, number> = {
-  mass: 1,
-  power: 0,
-  torque: 0,
-  powerToMass: 0,
-  pressure: 1,
-  temperature: 1,
-  length: 0,
-  volume: 1,
-  fuelDensity: 3,
-  share: 1,
-  engineSpeed: 0,
-  speed: 1,
-  springRate: 1,
-  force: 0,
-  ratio: 4,
-  massFlow: 3,
-  volumeFlow: 0,
-  current: 1,
-  fuelUse: 0,
-  injectorFlow: 0,
-  pistonSpeed: 1,
-  duration: 0,
-}
-
 export type Formatter = (kind: QuantityKind, value: number, options?: { sd?: number | undefined; sign?: boolean; decimals?: number; isGoal?: boolean }) => Shown
+
+const spreadText = (sd: number | undefined, places: number, mark: DecimalMark) => (sd && sd > 0 ? `± ${formatNumber(sd, places, { mark })}` : '')
 
 /** Numbers in the picked units; the spread's two digits decide the decimals. */
 export function makeFormatter(units: Record<QuantityKind, string>, mark: DecimalMark = '.'): Formatter {
@@ -46,11 +22,13 @@ export function makeFormatter(units: Record<QuantityKind, string>, mark: Decimal
     const plain = fromSi(kind, value, unit)
     // A goal has no spread: it is shown with the digits it needs.
     const needed = isGoal ? (Math.abs(plain - Math.round(plain)) < 0.005 ? 0 : 1) : undefined
-    const places = decimals ?? needed ?? (shownSd && shownSd > 0 ? Math.min(decimalsForSpread(shownSd), 3) : PLAIN_DECIMALS[kind])
+    const places = decimals ?? needed ?? (shownSd && shownSd > 0 ? Math.min(decimalsForSpread(shownSd), 3) : quantityOf(kind).decimals)
+    const { clock } = quantityOf(kind)
+    if (clock && !sign) return { number: clock.write(plain, places), unit: plain >= 60 ? '' : unit, spread: spreadText(shownSd, places, mark) }
     return {
       number: formatNumber(plain, places, sign ? { sign, mark } : { mark }),
       unit,
-      spread: shownSd && shownSd > 0 ? `± ${formatNumber(shownSd, places, { mark })}` : '',
+      spread: spreadText(shownSd, places, mark),
     }
   }
 }
