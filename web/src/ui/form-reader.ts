@@ -36,19 +36,19 @@ export class FormReader {
     return this.values[name] === 'true'
   }
 
-  quantity(name: string, label: string, kind: QuantityKind): ReadQuantity {
-    if (this.raw(name) === '') this.refuse(name, `${label} is empty. Type a number, with its unit if it is not ${this.units[kind]}.`)
+  quantity(name: string, label: string, kind: QuantityKind, unit = this.units[kind]): ReadQuantity {
+    if (this.raw(name) === '') this.refuse(name, `${label} is empty. Type a number, with its unit if it is not ${unit}.`)
     else {
-      const found = this.typedQuantity(name, this.raw(name), kind, label)
+      const found = this.typedQuantity(name, this.raw(name), kind, label, unit)
       if (found) return found
     }
     return { value: Number.NaN, unit: '', typed: '' }
   }
 
   /** A quantity that is only a part of what the field holds; null, and the field refused, where it cannot be read. */
-  typedQuantity(name: string, text: string, kind: QuantityKind, label = name): ReadQuantity | null {
+  typedQuantity(name: string, text: string, kind: QuantityKind, label = name, unit = this.units[kind]): ReadQuantity | null {
     try {
-      return parseQuantity(text, kind, { defaultUnit: this.units[kind], decimalMark: this.decimalMark, field: label })
+      return parseQuantity(text, kind, { defaultUnit: unit, decimalMark: this.decimalMark, field: label })
     } catch (error) {
       if (!(error instanceof CalculationError)) throw error
       this.refuse(name, error.message)

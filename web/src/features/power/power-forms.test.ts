@@ -5,7 +5,7 @@ import { FormReader, type FormValues } from '../../ui/form-reader.ts'
 import { partBody, partDefaults } from '../parts/register/part-form.ts'
 import { partsTable, readPartsCsv } from '../parts/register/parts-csv.ts'
 import { clock, FIRST_HOURS, hoursBody, hoursDefaults } from './hours/hours-form.ts'
-import { planBody, planDefaults } from './plan/plan-form.ts'
+import { planForm } from './plan/plan-form.ts'
 
 const reader = (values: FormValues, set: 'metric' | 'imperial' = 'metric') => new FormReader(values, UNIT_SETS[set] as Record<QuantityKind, string>, '.')
 
@@ -63,27 +63,32 @@ function expectClose(found: unknown, wanted: unknown, path = ''): void {
 
 describe('an engine plan in a form', () => {
   test.each(['metric', 'imperial'] as const)('is read back as it was, in %s units', (set) => {
-    const read = reader(planDefaults(PLAN, UNIT_SETS[set]), set)
-    const body = planBody(read)
+    const read = reader(planForm.defaults(PLAN, UNIT_SETS[set]), set)
+    const body = planForm.body(read)
     expect(read.errors).toEqual({})
     expectClose(body, PLAN)
   })
   it('without injectors and pumps has none', () => {
-    const values = planDefaults({ ...PLAN, injectors: null, pump: null }, UNIT_SETS.metric)
-    expect(planBody(reader(values))).toMatchObject({ injectors: null, pump: null })
+    const values = planForm.defaults({ ...PLAN, injectors: null, pump: null }, UNIT_SETS.metric)
+    expect(planForm.body(reader(values))).toMatchObject({ injectors: null, pump: null })
   })
   test.each([
-    ['ve', '', /Give one point at least/],
-    ['ve', '6500 9.8', /from 0.2 to 1.6/],
-    ['ve', '6500', /needs 2 a line/],
-    ['ethanol', '140 %', /from 0 to 100 %/],
-    ['dutyLimit', '0.85', /from 30 to 100 %/],
-    ['cylinders', '4.5', /whole number from 1 to 24/],
-    ['pumpPoints', '300; 340; 12; 9', /needs 2 or 3/],
-    ['lambda', 'rich', /cannot be read/],
+    ['engine-veCurve', '', /Give one point at least/],
+    ['engine-veCurve', '6500 9.8', /from 0.2 to 1.6/],
+    ['engine-veCurve', '6500', /needs 2 a line/],
+    ['burn-ethanolShare', '140 %', /from 0 to 100 %/],
+    ['injectors-dutyLimit', '0.85', /from 30 to 100 %/],
+    ['engine-cylinders', '4.5', /whole number from 1 to 24/],
+    ['pump-points', '300; 340; 12; 9', /needs 2 or 3/],
+    ['burn-lambda', 'rich', /cannot be read/],
+    ['burn-lambda', '3', /from 0.6 to 1.3/],
+    ['engine-displacementM3', '40 L', /from 0 to 30 L/],
+    ['engine-displacementM3', '0', /more than zero/],
+    ['engine-boreM', '3 m', /from 0 to 300 mm/],
+    ['pump-points', '9000; 340', /from 0 to 2000/],
   ])('refuses %s of "%s"', (field, text, sentence) => {
-    const read = reader({ ...planDefaults(PLAN, UNIT_SETS.metric), [field]: text })
-    planBody(read)
+    const read = reader({ ...planForm.defaults(PLAN, UNIT_SETS.metric), [field]: text })
+    planForm.body(read)
     expect(read.errors[field]).toMatch(sentence)
   })
 })

@@ -7,7 +7,7 @@ import { Panel } from '../../../ui/dialog.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { RecordForm } from '../../../ui/record-form.tsx'
 import { Empty } from '../../../ui/states.tsx'
-import { firstPlan, planBody, planDefaults, planFieldSpecs } from './plan-form.ts'
+import { firstPlan, planForm } from './plan-form.ts'
 
 const STEP_WORDS: Record<PlanStepKey, string> = {
   power: 'power',
@@ -98,10 +98,10 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
         <Panel title={`Engine plan, stage ${position}`} onClose={() => setEditing(null)} focusOn={editing}>
           <RecordForm
             draftKey={`${build.id}.plan.${stageId}.${own?.version ?? 0}`}
-            fields={planFieldSpecs(units)}
-            defaults={planDefaults(found?.plan ?? firstPlan(records, position), units)}
+            fields={planForm.specs(units)}
+            defaults={planForm.defaults(found?.plan ?? firstPlan(records, position), units)}
             submitLabel="Store the plan"
-            toBody={(read, id) => (own ? { version: own.version, ...planBody(read) } : { id, stageId, ...planBody(read) })}
+            toBody={(read, id) => (own ? { version: own.version, ...planForm.body(read) } : { id, stageId, ...planForm.body(read) })}
             send={(body) =>
               own
                 ? patch({ buildId: build.id, resource: 'engine-plans', id: own.id, body }).unwrap()
