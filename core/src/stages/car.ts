@@ -4,9 +4,9 @@ import type { Place } from '../records/common-fields.ts'
 import type { Stage } from '../records/plan-kinds.ts'
 import type { BuildRecords } from '../records/records.ts'
 import type { Change, Weighing } from '../records/weight-kinds.ts'
-import { type StageValue, WAITING, type Waiting } from './define-metric.ts'
 import { isUnknown, type LineMass, lineMass } from './line-mass.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
+import { type StageValue, WAITING, type Waiting } from './stage-value.ts'
 
 /** A change that is not dropped, with what it weighs and where its stage stands. */
 export interface Line {

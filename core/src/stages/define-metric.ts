@@ -1,24 +1,9 @@
-import type { Proof } from '../proof/quantity.ts'
 import type { RecordList } from '../records/kinds.ts'
 import type { Metric } from '../records/metric-keys.ts'
-import type { Distribution } from '../stats/distribution.ts'
 import type { QuantityKind } from '../units/units.ts'
 import type { Car } from './car.ts'
 import type { AdviceWords, Said } from './define-advice.ts'
-
-/** A metric of the car at one stage. */
-export interface StageValue {
-  readonly value: number
-  readonly sd: number
-  readonly proof: Proof
-  readonly distribution: Distribution
-  /** The stage a carried value comes from, when it is not this one. */
-  readonly fromPosition: number | null
-}
-
-/** In place of a value that is being worked out elsewhere and arrives later. */
-export const WAITING = 'waiting'
-export type Waiting = typeof WAITING
+import type { StageValue, Waiting } from './stage-value.ts'
 
 /** A sense of a goal. */
 export type GoalSense = 'atMost' | 'atLeast' | 'between'

@@ -1,73 +1,52 @@
-import { BOOST_SCHOOLS, STANDARDS } from '@bold-ballast/core'
-import type { FormReader } from '../ui/form-reader.ts'
-import type { FieldSpec } from '../ui/record-form.tsx'
+import { BOOST_SCHOOLS, buildFields, STANDARDS } from '@bold-ballast/core'
+import { field, makeForm, type OwnKind } from '../ui/form-fields.ts'
+import { typedText } from '../ui/quantity.ts'
 import { DISCIPLINE_WORDS, DRIVE_WORDS, SCHOOL_WORDS } from '../ui/words.ts'
 
-const options = (words: Record<string, string>) => Object.entries(words).map(([value, label]) => ({ value, label }))
+const STANDARD_WORDS = Object.fromEntries(STANDARDS.map((value) => [value, value === 'none' ? 'none, as observed' : value]))
+const BOOST_WORDS = Object.fromEntries(BOOST_SCHOOLS.map((value) => [value, SCHOOL_WORDS[value]]))
 
-export function buildFieldSpecs(units: Record<string, string>): FieldSpec[] {
-  return [
-    { name: 'name', label: 'Name of the build', isWide: true },
-    { name: 'discipline', label: 'Discipline', type: 'select', options: options(DISCIPLINE_WORDS) },
-    { name: 'drivenAxles', label: 'Driven axles', type: 'select', options: options(DRIVE_WORDS) },
-    { name: 'className', label: 'Class', hint: 'As the event calls it; may stay empty.' },
-    { name: 'wheelbase', label: 'Wheelbase', hint: `in ${units.length} unless a unit is typed` },
-    { name: 'trackFront', label: 'Front track', hint: 'between contact centres' },
-    { name: 'trackRear', label: 'Rear track' },
-    {
-      name: 'driver',
-      label: 'Driver with suit and helmet',
-      section: 'Reference condition: every mass is quoted with it',
-      hint: `in ${units.mass} unless a unit is typed`,
-    },
-    { name: 'fuel', label: 'Fuel', hint: `in ${units.volume} unless a unit is typed` },
-    { name: 'fuelDensity', label: 'Fuel density', hint: 'petrol about 0.745 kg/L' },
-    { name: 'baselineMass', label: 'Mass before any weighing', hint: 'From papers; counts until the car has been on the scales. May stay empty.' },
-    {
-      name: 'place',
-      label: 'Power is counted',
-      section: 'Power basis: powers on another basis are shown, never mixed in',
-      type: 'select',
-      options: [
-        { value: 'hub', label: 'at the hubs' },
-        { value: 'roller', label: 'on rollers' },
-        { value: 'engine', label: 'at the engine' },
-      ],
-    },
-    {
-      name: 'standard',
-      label: 'Correction standard',
-      type: 'select',
-      options: STANDARDS.map((value) => ({ value, label: value === 'none' ? 'none, as observed' : value })),
-    },
-    {
-      name: 'boostSchool',
-      label: 'An engine under boost is',
-      type: 'select',
-      options: BOOST_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] })),
-      hint: 'Good people differ here; the choice is named wherever power stands.',
-    },
-  ]
+/** A mass with what was typed and how it is known: from papers. */
+const fromPapers: OwnKind = {
+  read: (read, name) => {
+    const found = read.optionalQuantity(name, 'Mass before any weighing', 'mass')
+    return found && { massKg: found.value, sdKg: found.sd ?? null, proof: 'catalogue', typed: found.typed }
+  },
+  begin: (record, units) => {
+    const { baselineMass } = record as { readonly baselineMass?: { readonly massKg: number; readonly typed?: string | null } | null }
+    return baselineMass ? (baselineMass.typed ?? typedText('mass', baselineMass.massKg, units.mass as string)) : ''
+  },
 }
 
-/** The build's own fields as they were typed. */
-export function buildBody(read: FormReader): Record<string, unknown> {
-  const baseline = read.optionalQuantity('baselineMass', 'Mass before any weighing', 'mass')
-  const length = (name: string, label: string) => read.quantity(name, label, 'length').value
-  return {
-    name: read.text('name', 'Name'),
-    discipline: read.raw('discipline'),
-    className: read.optional('className'),
-    drivenAxles: read.raw('drivenAxles'),
-    wheelbaseM: length('wheelbase', 'Wheelbase'),
-    trackFrontM: length('trackFront', 'Front track'),
-    trackRearM: length('trackRear', 'Rear track'),
-    reference: {
-      driverKg: read.quantity('driver', 'Driver', 'mass').value,
-      fuelL: read.quantity('fuel', 'Fuel', 'volume').value,
-      fuelKgPerL: read.quantity('fuelDensity', 'Fuel density', 'fuelDensity').value,
-    },
-    powerBasis: { place: read.raw('place'), standard: read.raw('standard'), boostSchool: read.raw('boostSchool') },
-    baselineMass: baseline && { massKg: baseline.value, sdKg: baseline.sd ?? null, proof: 'catalogue', typed: baseline.typed },
-  }
-}
+/** The form of a build's own fields. */
+export const buildForm = makeForm(buildFields, [
+  field('name', 'text', { label: 'Name of the build', isWide: true }),
+  field('discipline', 'choice', { label: 'Discipline', words: DISCIPLINE_WORDS }),
+  field('drivenAxles', 'choice', { label: 'Driven axles', words: DRIVE_WORDS }),
+  field('className', 'note', { label: 'Class', hint: 'As the event calls it; may stay empty.' }),
+  field('wheelbaseM', 'length', { label: 'Wheelbase', hint: (units) => `in ${units.length} unless a unit is typed` }),
+  field('trackFrontM', 'length', { label: 'Front track', hint: 'between contact centres' }),
+  field('trackRearM', 'length', { label: 'Rear track' }),
+  field('reference.driverKg', 'mass', {
+    label: 'Driver with suit and helmet',
+    section: 'Reference condition: every mass is quoted with it',
+    hint: (units) => `in ${units.mass} unless a unit is typed`,
+  }),
+  field('reference.fuelL', 'volume', { label: 'Fuel', hint: (units) => `in ${units.volume} unless a unit is typed` }),
+  field('reference.fuelKgPerL', 'fuelDensity', { label: 'Fuel density', hint: 'petrol about 0.745 kg/L' }),
+  field('baselineMass', fromPapers, {
+    label: 'Mass before any weighing',
+    hint: 'From papers; counts until the car has been on the scales. May stay empty.',
+  }),
+  field('powerBasis.place', 'choice', {
+    label: 'Power is counted',
+    section: 'Power basis: powers on another basis are shown, never mixed in',
+    words: { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' },
+  }),
+  field('powerBasis.standard', 'choice', { label: 'Correction standard', words: STANDARD_WORDS }),
+  field('powerBasis.boostSchool', 'choice', {
+    label: 'An engine under boost is',
+    words: BOOST_WORDS,
+    hint: 'Good people differ here; the choice is named wherever power stands.',
+  }),
+])

@@ -14,6 +14,13 @@ export interface PointsKind {
   readonly whenNone?: string
 }
 
+/** A field that is read and shown in a way of its own. */
+export interface OwnKind {
+  readonly read: (read: FormReader, name: string) => unknown
+  readonly begin: (record: unknown, units: Units) => string
+  readonly type?: FieldSpec['type']
+}
+
 interface FieldOptions {
   readonly label: string
   readonly hint?: string | ((units: Units) => string)
@@ -31,7 +38,7 @@ interface FieldOptions {
   readonly begin?: number
 }
 
-type FieldKind = QuantityKind | 'number' | 'count' | 'choice' | 'numberChoice' | 'flag' | 'checkbox' | 'note' | PointsKind
+type FieldKind = QuantityKind | 'number' | 'count' | 'choice' | 'numberChoice' | 'flag' | 'checkbox' | 'text' | 'note' | PointsKind | OwnKind
 
 export interface Field extends FieldOptions {
   readonly path: string
@@ -113,7 +120,8 @@ function readPoints(read: FormReader, { path, label }: Field, { points, whenNone
 function readField(read: FormReader, each: Field, schema: z.ZodType): { value: unknown; typed?: string } {
   const { path, kind, label } = each
   const name = fieldName(path)
-  if (typeof kind === 'object') return { value: readPoints(read, each, kind, schema) }
+  if (typeof kind === 'object') return { value: 'read' in kind ? kind.read(read, name) : readPoints(read, each, kind, schema) }
+  if (kind === 'text') return { value: read.text(name, label) }
   if (kind === 'choice') return { value: read.raw(name) }
   if (kind === 'numberChoice') return { value: Number(read.raw(name)) }
   if (kind === 'flag' || kind === 'checkbox') return { value: read.flag(name) }
@@ -147,6 +155,7 @@ function shownPoints({ points }: PointsKind, list: readonly Tree[], units: Units
 
 function beginText(each: Field, record: unknown, units: Units): string {
   const { path, kind, typedAt, begin } = each
+  if (typeof kind === 'object' && 'read' in kind) return kind.begin(record, units)
   const typed = typedAt ? valueAt(record, typedAt) : undefined
   if (typeof typed === 'string') return typed
   const value = valueAt(record, path) ?? begin
@@ -164,7 +173,7 @@ export function makeForm(fields: Fields, list: readonly Field[], groups: readonl
   return {
     specs: (units: Units): FieldSpec[] =>
       list.map(({ path, kind, label, hint, section, isWide, words }) => {
-        const type = typeof kind === 'object' ? 'textarea' : TYPES[kind]
+        const type = typeof kind !== 'object' ? TYPES[kind] : 'read' in kind ? kind.type : 'textarea'
         return {
           name: fieldName(path),
           label,

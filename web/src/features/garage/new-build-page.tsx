@@ -1,33 +1,31 @@
 import { useNavigate } from 'react-router'
 import { api } from '../../data/api.ts'
-import { buildBody, buildFieldSpecs } from '../../shared/build-form.ts'
+import { buildForm } from '../../shared/build-form.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
+
+/** What a new build begins with (common practice, no source). */
+const USUAL = {
+  discipline: 'timeAttack',
+  drivenAxles: 'rear',
+  reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 },
+  powerBasis: { place: 'hub', standard: 'SAE J1349', boostSchool: 'none' },
+}
 
 export function NewBuildPage() {
   const navigate = useNavigate()
   const { units } = useQuantities()
   const [create] = api.useCreateBuildMutation()
-  const defaults = {
-    discipline: 'timeAttack',
-    drivenAxles: 'rear',
-    driver: '80 kg',
-    fuel: '20 L',
-    fuelDensity: '0.745 kg/L',
-    place: 'hub',
-    standard: 'SAE J1349',
-    boostSchool: 'none',
-  }
   return (
     <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[760px] px-5 py-6 outline-none">
       <title>New build · Bold Ballast</title>
       <h1 className="mb-4">A new build</h1>
       <RecordForm
         draftKey="build"
-        fields={buildFieldSpecs(units)}
-        defaults={defaults}
+        fields={buildForm.specs(units)}
+        defaults={buildForm.defaults(USUAL, units)}
         submitLabel="Make the build"
-        toBody={(read, id) => ({ id, ...buildBody(read) })}
+        toBody={(read, id) => ({ id, ...buildForm.body(read) })}
         send={(body) => create(body).unwrap()}
         onDone={(body) => void navigate(`/builds/${String(body.id)}/plan`)}
       />

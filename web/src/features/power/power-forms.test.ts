@@ -1,10 +1,10 @@
-import { type EnginePlan, type QuantityKind, UNIT_SETS } from '@bold-ballast/core'
+import { type EnginePlan, type PullPlan, type QuantityKind, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import type { StoredPart } from '../../shared/part-words.ts'
 import { FormReader, type FormValues } from '../../ui/form-reader.ts'
 import { partBody, partDefaults } from '../parts/register/part-form.ts'
 import { partsTable, readPartsCsv } from '../parts/register/parts-csv.ts'
-import { clock, FIRST_HOURS, hoursBody, hoursDefaults } from './hours/hours-form.ts'
+import { clock, FIRST_HOURS, hoursForm } from './hours/hours-form.ts'
 import { planForm } from './plan/plan-form.ts'
 
 const reader = (values: FormValues, set: 'metric' | 'imperial' = 'metric') => new FormReader(values, UNIT_SETS[set] as Record<QuantityKind, string>, '.')
@@ -93,10 +93,12 @@ describe('an engine plan in a form', () => {
   })
 })
 
+const FIRST = hoursForm.defaults(FIRST_HOURS, UNIT_SETS.metric)
+
 describe('hours in a form', () => {
   it('start with usual numbers, and are read back as they were', () => {
-    const read = reader({ ...FIRST_HOURS, changes: 'boost 120 kPa; 5; 4\ncams', pullSd: '1.4 kW', intakeOver: '60' })
-    const body = hoursBody(read) as never as Parameters<typeof hoursDefaults>[0]
+    const read = reader({ ...FIRST, changes: 'boost 120 kPa; 5; 4\ncams', pullSdW: '1.4 kW', 'stops-intakeOverK': '60' })
+    const body = hoursForm.body(read) as never as PullPlan
     expect(read.errors).toEqual({})
     expect(body).toMatchObject({
       bookedS: 14_400,
@@ -110,15 +112,16 @@ describe('hours in a form', () => {
       { name: 'boost 120 kPa', setUpS: 300, pulls: 4 },
       { name: 'cams', setUpS: 0, pulls: 3 },
     ])
-    expectClose(hoursBody(reader(hoursDefaults(body, UNIT_SETS.metric))), body)
+    expectClose(hoursForm.body(reader(hoursForm.defaults(body, UNIT_SETS.metric))), body)
   })
   test.each([
     ['changes', 'boost; 5; many', /cannot be read/],
-    ['booked', '40 h', /0 to 24 hours/],
+    ['bookedS', '40 h', /from 0 to 1440 min/],
+    ['stops-headroomUnder', '95 %', /from 0 to 90 %/],
     ['basePulls', '0', /whole number from 1/],
   ])('refuse %s of "%s"', (field, text, sentence) => {
-    const read = reader({ ...FIRST_HOURS, [field]: text })
-    hoursBody(read)
+    const read = reader({ ...FIRST, [field]: text })
+    hoursForm.body(read)
     expect(read.errors[field]).toMatch(sentence)
   })
   test.each([

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
-import { buildBody, buildFieldSpecs } from '../../../shared/build-form.ts'
+import { buildForm } from '../../../shared/build-form.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
 import { typedText, useQuantities } from '../../../ui/quantity.ts'
@@ -109,22 +109,11 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
   const { build } = records
   const { units } = useQuantities()
   const [patch] = api.usePatchBuildMutation()
-  const { reference, powerBasis, baselineMass, suspension } = build
-  const shown = (kind: 'mass' | 'length' | 'volume' | 'fuelDensity' | 'springRate' | 'ratio' | 'share' | 'power', value: number | null | undefined) =>
+  const { baselineMass, suspension } = build
+  const shown = (kind: 'length' | 'springRate' | 'ratio' | 'share' | 'power', value: number | null | undefined) =>
     value === null || value === undefined ? '' : typedText(kind, value, units[kind])
   const defaults: FormValues = {
-    name: build.name,
-    discipline: build.discipline,
-    drivenAxles: build.drivenAxles,
-    className: build.className ?? '',
-    wheelbase: shown('length', build.wheelbaseM),
-    trackFront: shown('length', build.trackFrontM),
-    trackRear: shown('length', build.trackRearM),
-    driver: shown('mass', reference.driverKg),
-    fuel: shown('volume', reference.fuelL),
-    fuelDensity: shown('fuelDensity', reference.fuelKgPerL),
-    baselineMass: baselineMass?.typed ?? shown('mass', baselineMass?.massKg),
-    ...powerBasis,
+    ...buildForm.defaults(build, units),
     ...placeDefaults('driver', build.driverPlace, units.length),
     ...placeDefaults('fuel', build.fuelPlace, units.length),
     ...Object.fromEntries(AXLES.flatMap((axle) => CORNER_FIELDS.map(([name, key, kind]) => [`${axle}${name}`, shown(kind, suspension?.[axle][key])]))),
@@ -141,12 +130,12 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
       <RecordForm
         key={build.version}
         draftKey={`car.${build.id}.${build.version}`}
-        fields={[...buildFieldSpecs(units), ...moreFields()]}
+        fields={[...buildForm.specs(units), ...moreFields()]}
         defaults={defaults}
         submitLabel="Store the car"
         toBody={(read) => ({
           version: build.version,
-          ...buildBody(read),
+          ...buildForm.body(read),
           // What was not typed anew stays as it is, with its proof.
           ...(read.raw('baselineMass') === defaults.baselineMass ? { baselineMass } : {}),
           driverPlace: readPlace(read, 'driver'),

@@ -1,105 +1,57 @@
-import { fromSi, type PullPlan, toSi } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
-
-type Units = Record<string, string>
-
-export const hoursFieldSpecs = (units: Units): FieldSpec[] => [
-  { name: 'booked', label: 'Booked', section: 'Time', hint: 'In minutes unless a unit is typed: 4 h.' },
-  { name: 'setUp', label: 'Strapping down and setting up' },
-  { name: 'pull', label: 'One pull', hint: 'From rolling to coasted down.' },
-  { name: 'cooling', label: 'Cooling after each', hint: 'The same for all, or later pulls read low.' },
-  { name: 'firstPulls', label: 'First pulls, at the lowest boost', section: 'Pulls' },
-  { name: 'basePulls', label: 'Pulls of the baseline', hint: 'Three or more, or no gain can be shown.' },
-  { name: 'returns', label: 'Return to the baseline at the end', type: 'checkbox' },
-  { name: 'pullSd', label: 'Pull to pull, one spread', hint: 'Of this dyno, as your sessions show it; may stay empty.' },
-  {
-    name: 'changes',
-    label: 'Changes to try, one a line and one at a time: name; time to change; pulls',
-    hint: 'Such as: boost 120 kPa; 5; 3',
-    type: 'textarea',
-    isWide: true,
-  },
-  { name: 'lambdaOver', label: 'Stop when lambda is over', section: 'When a pull is broken off' },
-  { name: 'intakeOver', label: 'Stop when the intake is over', hint: `in ${units.temperature}` },
-  { name: 'coolantOver', label: 'Stop when the coolant is over', hint: `in ${units.temperature}` },
-  { name: 'fuelUnder', label: 'Stop when fuel pressure is under', hint: `in ${units.pressure}` },
-  { name: 'headroomUnder', label: 'Raise nothing with less headroom than', hint: 'Of the weakest part, in %.' },
-  { name: 'knock', label: 'Knock', hint: 'What you listen for or watch, and when you lift.' },
-]
-
-export function hoursBody(read: FormReader): Record<string, unknown> {
-  const time = (name: string, label: string) => {
-    const { value } = read.quantity(name, label, 'duration')
-    if (value < 0 || value > 86_400) read.refuse(name, `${label} lies from 0 to 24 hours.`)
-    return value
-  }
-  const changes = read.lines('changes').map((line) => {
-    const [name = '', setUp = '0', pulls = '3'] = line.split(/\s*;\s*/)
-    const setUpS = read.typedQuantity('changes', setUp, 'duration', 'The time to change')?.value ?? 0
-    const count = Number(pulls)
-    if (name === '' || setUpS < 0 || !Number.isInteger(count) || count < 1 || count > 20)
-      read.refuse('changes', `"${line}" cannot be read. Type name; time to change; pulls from 1 to 20.`)
-    return { name: name || line, setUpS: Math.max(0, setUpS), pulls: Number.isInteger(count) && count > 0 ? count : 1 }
-  })
-  const maybe = (name: string, label: string, kind: Parameters<FormReader['quantity']>[2]) => read.optionalQuantity(name, label, kind)?.value ?? null
-  return {
-    bookedS: time('booked', 'Booked'),
-    setUpS: time('setUp', 'Setting up'),
-    pullS: time('pull', 'One pull'),
-    coolingS: time('cooling', 'Cooling'),
-    firstPulls: read.count('firstPulls', 'First pulls', 0, 20),
-    basePulls: read.count('basePulls', 'Pulls of the baseline', 1, 20),
-    returnsToBase: read.flag('returns'),
-    pullSdW: maybe('pullSd', 'Pull to pull', 'power'),
-    changes,
-    stops: {
-      lambdaOver: read.raw('lambdaOver') === '' ? null : read.number('lambdaOver', 'Lambda'),
-      intakeOverK: maybe('intakeOver', 'Intake', 'temperature'),
-      coolantOverK: maybe('coolantOver', 'Coolant', 'temperature'),
-      fuelPressureUnderPa: maybe('fuelUnder', 'Fuel pressure', 'pressure'),
-      headroomUnder: maybe('headroomUnder', 'Headroom', 'share'),
-      knock: read.optional('knock'),
-    },
-  }
-}
+import { fromSi, type PullPlan, pullPlanKind, toSi } from '@bold-ballast/core'
+import { field, makeForm, type OwnKind } from '../../../ui/form-fields.ts'
 
 const minutes = (seconds: number) => `${Number(fromSi('duration', seconds, 'min').toPrecision(6))} min`
+const MOST_PULLS = 20
 
-/** What a first plan starts with: usual times (common practice, no source). */
-export const FIRST_HOURS: FormValues = {
-  booked: '4 h',
-  setUp: '30 min',
-  pull: '1 min',
-  cooling: '3 min',
-  firstPulls: '2',
-  basePulls: '3',
-  returns: 'true',
-  lambdaOver: '0.9',
-  headroomUnder: '5 %',
+/** Changes to try, one a line: name; time to change; pulls. */
+const changesKind: OwnKind = {
+  type: 'textarea',
+  read: (read, field) =>
+    read.lines(field).map((line) => {
+      const [name = '', setUp = '0', pulls = '3'] = line.split(/\s*;\s*/)
+      const setUpS = read.typedQuantity(field, setUp, 'duration', 'The time to change')?.value ?? 0
+      const count = Number(pulls)
+      if (name === '' || setUpS < 0 || !Number.isInteger(count) || count < 1 || count > MOST_PULLS)
+        read.refuse(field, `"${line}" cannot be read. Type name; time to change; pulls from 1 to ${MOST_PULLS}.`)
+      return { name: name || line, setUpS: Math.max(0, setUpS), pulls: Number.isInteger(count) && count > 0 ? count : 1 }
+    }),
+  begin: (record) => ((record as Partial<PullPlan>).changes ?? []).map(({ name, setUpS, pulls }) => `${name}; ${minutes(setUpS)}; ${pulls}`).join('\n'),
 }
 
-export function hoursDefaults(plan: PullPlan, units: Units): FormValues {
-  const shown = (kind: Parameters<typeof typedText>[0], value: number | null) => (value === null ? '' : typedText(kind, value, units[kind] as string))
-  const { stops } = plan
-  return {
-    booked: minutes(plan.bookedS),
-    setUp: minutes(plan.setUpS),
-    pull: minutes(plan.pullS),
-    cooling: minutes(plan.coolingS),
-    firstPulls: String(plan.firstPulls),
-    basePulls: String(plan.basePulls),
-    returns: String(plan.returnsToBase),
-    pullSd: shown('power', plan.pullSdW),
-    changes: plan.changes.map(({ name, setUpS, pulls }) => `${name}; ${minutes(setUpS)}; ${pulls}`).join('\n'),
-    lambdaOver: stops.lambdaOver === null ? '' : String(stops.lambdaOver),
-    intakeOver: shown('temperature', stops.intakeOverK),
-    coolantOver: shown('temperature', stops.coolantOverK),
-    fuelUnder: shown('pressure', stops.fuelPressureUnderPa),
-    headroomUnder: shown('share', stops.headroomUnder),
-    knock: stops.knock ?? '',
-  }
+/** The form of hours at the dyno. */
+export const hoursForm = makeForm(pullPlanKind.fields, [
+  field('bookedS', 'duration', { label: 'Booked', section: 'Time', hint: 'In minutes unless a unit is typed: 4 h.' }),
+  field('setUpS', 'duration', { label: 'Strapping down and setting up' }),
+  field('pullS', 'duration', { label: 'One pull', hint: 'From rolling to coasted down.' }),
+  field('coolingS', 'duration', { label: 'Cooling after each', hint: 'The same for all, or later pulls read low.' }),
+  field('firstPulls', 'count', { label: 'First pulls, at the lowest boost', section: 'Pulls' }),
+  field('basePulls', 'count', { label: 'Pulls of the baseline', hint: 'Three or more, or no gain can be shown.' }),
+  field('returnsToBase', 'checkbox', { label: 'Return to the baseline at the end' }),
+  field('pullSdW', 'power', { label: 'Pull to pull, one spread', hint: 'Of this dyno, as your sessions show it; may stay empty.' }),
+  field('changes', changesKind, {
+    label: 'Changes to try, one a line and one at a time: name; time to change; pulls',
+    hint: 'Such as: boost 120 kPa; 5; 3',
+    isWide: true,
+  }),
+  field('stops.lambdaOver', 'number', { label: 'Stop when lambda is over', section: 'When a pull is broken off' }),
+  field('stops.intakeOverK', 'temperature', { label: 'Stop when the intake is over', hint: (units) => `in ${units.temperature}` }),
+  field('stops.coolantOverK', 'temperature', { label: 'Stop when the coolant is over', hint: (units) => `in ${units.temperature}` }),
+  field('stops.fuelPressureUnderPa', 'pressure', { label: 'Stop when fuel pressure is under', hint: (units) => `in ${units.pressure}` }),
+  field('stops.headroomUnder', 'share', { label: 'Raise nothing with less headroom than', hint: 'Of the weakest part, in %.' }),
+  field('stops.knock', 'note', { label: 'Knock', hint: 'What you listen for or watch, and when you lift.' }),
+])
+
+/** What a first plan starts with: usual times (common practice, no source). */
+export const FIRST_HOURS = {
+  bookedS: toSi('duration', 4, 'h'),
+  setUpS: toSi('duration', 30, 'min'),
+  pullS: toSi('duration', 1, 'min'),
+  coolingS: toSi('duration', 3, 'min'),
+  firstPulls: 2,
+  basePulls: 3,
+  returnsToBase: true,
+  stops: { lambdaOver: 0.9, headroomUnder: 0.05 },
 }
 
 /** Hours and minutes from the beginning: "1:05". */

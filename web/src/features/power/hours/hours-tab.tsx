@@ -8,7 +8,7 @@ import { Panel } from '../../../ui/dialog.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { RecordForm } from '../../../ui/record-form.tsx'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
-import { clock, FIRST_HOURS, hoursBody, hoursDefaults, hoursFieldSpecs } from './hours-form.ts'
+import { clock, FIRST_HOURS, hoursForm } from './hours-form.ts'
 
 function stepWords(step: PlannedStep): string {
   switch (step.kind) {
@@ -141,10 +141,10 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
         <Panel title={`Hours at the dyno, stage ${position}`} onClose={() => setIsEditing(false)}>
           <RecordForm
             draftKey={`${build.id}.hours.${stageId}.${plan?.version ?? 0}`}
-            fields={hoursFieldSpecs(units)}
-            defaults={plan ? hoursDefaults(plan, units) : FIRST_HOURS}
+            fields={hoursForm.specs(units)}
+            defaults={hoursForm.defaults(plan ?? FIRST_HOURS, units)}
             submitLabel="Store the plan"
-            toBody={(read, id) => (plan ? { version: plan.version, ...hoursBody(read) } : { id, stageId, ...hoursBody(read) })}
+            toBody={(read, id) => (plan ? { version: plan.version, ...hoursForm.body(read) } : { id, stageId, ...hoursForm.body(read) })}
             send={(body) =>
               plan
                 ? patch({ buildId: build.id, resource: 'pull-plans', id: plan.id, body }).unwrap()
