@@ -240,7 +240,7 @@ test.describe('large, small and broken', () => {
   test('a build with one broken record names it everywhere and shows the rest', async ({ page, served }) => {
     const build = await importFile(page, withoutSamples({ name: 'Cracked', lineCount: 20, pullCount: 5 }))
     const lines = (await (await page.request.get(`/api${build}/changes`)).json()) as { id: string; name: string; version: number }[]
-    await served.query('update changes set "values" = \'[{"massKg":-1}]\' where id = $1', [lines[3]?.id ?? ''])
+    await served.query('update changes set "values" = \'[{"massKg":-1}]\' where id = $1 and build_id = $2', [lines[3]?.id ?? '', build.split('/').at(-1) ?? ''])
     await page.request.patch(`/api${build}/changes/${lines[4]?.id}`, { data: { version: 1, zone: 'nose' } })
     await served.kill()
     await served.start()

@@ -44,7 +44,6 @@ interface Definition {
   readonly heading?: 'The car' | 'Workshop' | 'The record'
   readonly place: number
   readonly page: () => Promise<ComponentType>
-  readonly find?: () => Promise<FindInRoom>
   readonly pictures?: readonly RoomPicture[]
 }
 
@@ -52,5 +51,8 @@ export interface Room extends Definition {
   readonly pictures: readonly RoomPicture[]
 }
 
-/** Declares a room of a build: routes, side list, keys, Find or do and pictures follow from its `room.ts`, which is found by its folder. */
+/**
+ * Declares a room of a build: route, side list, keys and pictures follow from its `room.ts`, which is found by its folder; what it adds to Find or do
+ * stands in a `find.ts` beside it. The folder is called as its path.
+ */
 export const defineRoom = (definition: Definition): Room => ({ pictures: [], ...definition })

@@ -1,6 +1,6 @@
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useMatch, useNavigate } from 'react-router'
 import { api } from '../../data/api.ts'
 import { open } from '../../data/overlay-slice.ts'
@@ -10,23 +10,12 @@ import { takeBackLast } from '../../data/take-back.ts'
 import type { FindInRoom, FindItem } from '../../shared/define-room.ts'
 import { exportBuild } from '../../shared/export-build.ts'
 import { closeByEscape } from '../../ui/dialog.tsx'
-import { askAgain } from '../../ui/lazy-part.ts'
 import { ROOMS } from '../rooms.ts'
 import { findItems, indexItems, search } from './find-items.ts'
 
-/** What the rooms add, fetched with the panel. */
-function useFindInRooms(): readonly FindInRoom[] {
-  const [inRooms, setInRooms] = useState<readonly FindInRoom[]>([])
-  useEffect(() => {
-    let isOpen = true
-    const loads = ROOMS.flatMap(({ find }) => (find ? [askAgain(find)] : []))
-    void Promise.all(loads).then((found) => isOpen && setInRooms(found))
-    return () => {
-      isOpen = false
-    }
-  }, [])
-  return inRooms
-}
+/** What each room adds, in the order of the side list: every folder of `features` with a `room.ts` may have a `find.ts`. */
+const FINDS = import.meta.glob<{ readonly findIn: FindInRoom }>('../../features/*/find.ts', { eager: true })
+const IN_ROOMS = ROOMS.flatMap(({ path }) => FINDS[`../../features/${path}/find.ts`]?.findIn ?? [])
 
 /** One line that finds any screen, build, stage, part, weighing, session, pull or calculation, and does what can be done. */
 export function FindPanel({ onClose }: { onClose: () => void }) {
@@ -35,8 +24,7 @@ export function FindPanel({ onClose }: { onClose: () => void }) {
   const { data: records } = api.useRecordsQuery(buildId ?? '', { skip: !buildId })
   const { data: garage = [] } = api.useGarageQuery()
   const { data: calculations = [] } = api.useCalculationsQuery()
-  const inRooms = useFindInRooms()
-  const index = useMemo(() => indexItems(findItems({ buildId, records, inRooms, garage, calculations })), [buildId, records, inRooms, garage, calculations])
+  const index = useMemo(() => indexItems(findItems({ buildId, records, inRooms: IN_ROOMS, garage, calculations })), [buildId, records, garage, calculations])
   const found = useMemo(() => search(index, typed), [index, typed])
   const { theme } = usePreferences()
   const navigate = useNavigate()

@@ -6,7 +6,6 @@ export const room = defineRoom({
   key: 'b',
   place: 10,
   page: async () => (await import('./board-page.tsx')).BoardPage,
-  find: async () => (await import('./find.ts')).findIn,
   pictures: [
     { name: 'board' },
     { name: 'working', query: 'working=mass:LAST' },

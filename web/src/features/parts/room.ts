@@ -7,6 +7,5 @@ export const room = defineRoom({
   heading: 'Workshop',
   place: 80,
   page: async () => (await import('./parts-page.tsx')).PartsPage,
-  find: async () => (await import('./find.ts')).findIn,
   pictures: [{ name: 'parts' }],
 })

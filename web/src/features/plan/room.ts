@@ -6,6 +6,5 @@ export const room = defineRoom({
   key: 'l',
   place: 20,
   page: async () => (await import('./plan-page.tsx')).PlanPage,
-  find: async () => (await import('./find.ts')).findIn,
   pictures: [{ name: 'plan', query: 'tab=goals' }],
 })

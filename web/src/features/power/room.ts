@@ -7,7 +7,6 @@ export const room = defineRoom({
   heading: 'The car',
   place: 40,
   page: async () => (await import('./power-page.tsx')).PowerPage,
-  find: async () => (await import('./find.ts')).findIn,
   pictures: [
     { name: 'engine-plan', query: 'tab=plan' },
     { name: 'weak-links', query: 'tab=links', hasCurves: true },

@@ -7,7 +7,6 @@ export const room = defineRoom({
   heading: 'The car',
   place: 30,
   page: async () => (await import('./weight-page.tsx')).WeightPage,
-  find: async () => (await import('./find.ts')).findIn,
   pictures: [
     { name: 'weight' },
     { name: 'scales', query: 'tab=scales' },

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
+import { fieldName } from '../../../ui/form-fields.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { RecordForm } from '../../../ui/record-form.tsx'
 import { Empty } from '../../../ui/states.tsx'
@@ -25,17 +26,17 @@ const STEP_WORDS: Record<PlanStepKey, string> = {
 
 /** The field of the form that a step is changed by first. */
 const STEP_FIELDS: Record<PlanStepKey, string> = {
-  power: 'power',
-  fuel: 'bsfc',
-  air: 'lambda',
-  pressure: 'afterLoss',
-  compressor: 'compressorEfficiency',
-  cooler: 'cooler',
-  injectors: 'injectorCount',
-  pumps: 'pumpCount',
-  bmep: 'torqueRise',
-  piston: 'stroke',
-  heat: 'heatShare',
+  power: 'target.powerW',
+  fuel: 'burn.bsfcKgPerJ',
+  air: 'burn.lambda',
+  pressure: 'air.afterLossPa',
+  compressor: 'air.compressorEfficiency',
+  cooler: 'air.coolerEffectiveness',
+  injectors: 'injectors.count',
+  pumps: 'pump.count',
+  bmep: 'burn.torqueRise',
+  piston: 'engine.strokeM',
+  heat: 'burn.coolantShare',
 }
 
 /** From the power that is asked to what the engine and each of its parts must do, step by step. */
@@ -59,7 +60,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
           title="The engine is not planned yet"
           why="From the power you want it works out air, fuel, pressure, temperatures, injectors, pumps, mean pressure, piston speed and heat, and says which step refuses."
         >
-          <button type="button" className="button" onClick={() => setEditing('power')}>
+          <button type="button" className="button" onClick={() => setEditing(STEP_FIELDS.power)}>
             Plan the engine
           </button>
         </Empty>
@@ -74,7 +75,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
                   ? `possible, ${warned} ${warned === 1 ? 'step' : 'steps'} to look at`
                   : 'every step is within what is usual'}
             </h2>
-            <button type="button" className="button ml-auto" onClick={() => setEditing('power')}>
+            <button type="button" className="button ml-auto" onClick={() => setEditing(STEP_FIELDS.power)}>
               {own ? 'Change the numbers' : `Plan stage ${position} anew`}
             </button>
           </div>
@@ -95,7 +96,7 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
         </>
       )}
       {editing !== null && (
-        <Panel title={`Engine plan, stage ${position}`} onClose={() => setEditing(null)} focusOn={editing}>
+        <Panel title={`Engine plan, stage ${position}`} onClose={() => setEditing(null)} focusOn={fieldName(editing)}>
           <RecordForm
             draftKey={`${build.id}.plan.${stageId}.${own?.version ?? 0}`}
             fields={planForm.specs(units)}
