@@ -1,7 +1,9 @@
 // npm test: installs what is missing, then type check, lint, layers, unit and API tests on a PostgreSQL of their own, and the interface in Chromium.
+//   npm test -- core web/src/ui e2e/weight.spec.ts   only the tests of these workspaces, folders or files
+//   npm run check                                    types, lint, layers and the unit tests, without PostgreSQL and Chromium
 // Ends with "N passed, N failed" alone on the last line; the first four count as one each.
 import { spawn, spawnSync } from 'node:child_process'
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, statSync } from 'node:fs'
 import path from 'node:path'
 import { buildAll, findChromium, installPackages, Refusal, root } from './install.mjs'
 import { PgError, startPostgres } from './postgres.mjs'
@@ -52,10 +54,11 @@ function suite(name, command, args, report, count) {
   for (const key of Object.keys(total)) total[key] += found[key]
 }
 
-async function main() {
-  installPackages()
-  environment.CHROMIUM = findChromium()
-  mkdirSync(path.join(root, '.out'), { recursive: true })
+const isInterface = (wanted) => wanted.startsWith('e2e')
+/** What needs a database: the API tests and the interface. */
+const needsDatabase = (wanted) => isInterface(wanted) || wanted.startsWith('server')
+
+async function checkAll() {
   await checkTogether([
     ['type check', bin('tsc'), ['-b']],
     ['promises', bin('eslint'), ['.']],
@@ -64,27 +67,71 @@ async function main() {
     ['format and lint', bin('biome'), ['check', '.']],
     ['layers', process.execPath, [path.join(root, 'scripts/check-layers.mjs')]],
   ])
+}
+
+const runUnits = (name, args) =>
+  suite(name, bin('vitest'), ['run', ...args], '.out/vitest.json', (report) => ({
+    passed: report.numPassedTests,
+    failed: report.numFailedTests,
+    skipped: report.numPendingTests + report.numTodoTests,
+  }))
+
+function runInterface(paths) {
+  environment.CHROMIUM = findChromium()
+  buildAll()
+  suite('interface', bin('playwright'), ['test', ...paths], '.out/playwright.json', ({ stats }) => ({
+    passed: stats.expected + stats.flaky,
+    failed: stats.unexpected,
+    skipped: stats.skipped,
+  }))
+}
+
+/** Brings a database for what is done, where it is needed. */
+async function withDatabase(isNeeded, work) {
+  if (!isNeeded) return work()
   const database = await startPostgres({ temporary: true, fast: true })
   environment.DATABASE_URL = database.url
   try {
-    suite('unit and API tests', bin('vitest'), ['run'], '.out/vitest.json', (report) => ({
-      passed: report.numPassedTests,
-      failed: report.numFailedTests,
-      skipped: report.numPendingTests + report.numTodoTests,
-    }))
-    buildAll()
-    suite('interface', bin('playwright'), ['test'], '.out/playwright.json', ({ stats }) => ({
-      passed: stats.expected + stats.flaky,
-      failed: stats.unexpected,
-      skipped: stats.skipped,
-    }))
+    work()
   } finally {
     await database.stop()
   }
 }
 
+/** Paths as the runners take them: from the root, and a workspace alone is its whole folder. */
+function readWanted(args) {
+  return args.map((arg) => {
+    const wanted = path.relative(root, path.resolve(process.env.INIT_CWD ?? root, arg))
+    if (!existsSync(path.join(root, wanted))) throw new Refusal(`There is no ${arg}. Name a workspace, a folder or a file of tests.`)
+    return statSync(path.join(root, wanted)).isDirectory() ? `${wanted}/` : wanted
+  })
+}
+
+async function main([first, ...rest]) {
+  installPackages()
+  mkdirSync(path.join(root, '.out'), { recursive: true })
+  if (first === '--check') {
+    await checkAll()
+    return runUnits('unit tests', ['--project', 'core', '--project', 'web', '--project', 'scripts'])
+  }
+  const wanted = readWanted(first === undefined ? [] : [first, ...rest])
+  if (wanted.length === 0) {
+    await checkAll()
+    return withDatabase(true, () => {
+      runUnits('unit and API tests', [])
+      runInterface([])
+    })
+  }
+  const units = wanted.filter((each) => !isInterface(each))
+  const projects = [...new Set(units.map((each) => each.split('/')[0]))].flatMap((project) => ['--project', project])
+  return withDatabase(wanted.some(needsDatabase), () => {
+    if (units.length > 0) runUnits('unit and API tests', [...projects, ...units])
+    if (units.length < wanted.length) runInterface(wanted.filter(isInterface).filter((each) => each !== 'e2e/'))
+  })
+}
+
 try {
-  await main()
+  await main(process.argv.slice(2))
 } catch (error) {
   console.error(error instanceof Refusal || error instanceof PgError ? error.message : error)
   total.failed++
