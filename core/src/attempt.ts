@@ -1,6 +1,9 @@
 import { CalculationError } from './errors.ts'
 
-/** What the work answers, or the refusal it ended in; any other error goes on. */
+/**
+ * What the work answers, or the refusal it ended in; any other error goes on.
+ * @example attempt(() => toSi('mass', 1, 'stone')).code // 'unknown-unit'
+ */
 export function attempt<Result>(work: () => Result): Result | CalculationError {
   try {
     return work()

@@ -95,5 +95,8 @@ const SAYINGS: Sayings<NextAction> = {
   }),
 }
 
-/** One thing to do next, in the words of a page. */
+/**
+ * One thing to do next, in the words of a page.
+ * @example sayNext({ code: 'no-mass' }, { at: (room, position, more) => `/${room}${more}` }).to // '/weight&tab=scales'
+ */
 export const sayNext = (action: NextAction, words: AdviceWords): Said => (SAYINGS[action.code] as (item: NextAction, words: AdviceWords) => Said)(action, words)

@@ -33,7 +33,10 @@ export interface BoardCell {
   readonly plannedValue: number | null
 }
 
-/** A cell that is there; null for one that is empty or still being worked out. */
+/**
+ * A cell that is there; null for one that is empty or still being worked out.
+ * @example arrivedCell('waiting') // null
+ */
 export const arrivedCell = (cell: BoardCell | Waiting | null | undefined): BoardCell | null => (cell === WAITING || cell === undefined ? null : cell)
 
 export interface BoardRow {
@@ -76,7 +79,10 @@ export interface Board {
   readonly isWaiting?: true
 }
 
-/** Works out the whole Board of a car. `today` is an ISO date, for what is late. */
+/**
+ * Works out the whole Board of a car. `today` is an ISO date, for what is late.
+ * @example makeBoard(CAR, '2026-11-01').rows.map((row) => row.metric) // ['massReady', 'wheelPower', 'powerToMass']
+ */
 export function makeBoard(car: Car, today: string, metrics: MetricSet = ALL_METRICS): Board {
   const values = new StageValues(car, metrics)
   const stages = car.stages.map(

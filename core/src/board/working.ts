@@ -16,7 +16,10 @@ const ROOM_WORKINGS = { ...WEIGHT_WORKINGS, ...POWER_WORKINGS, ...PARTS_WORKINGS
 export type WorkingSubject = keyof typeof ROOM_WORKINGS | 'target' | 'limit'
 export const WORKING_SUBJECTS = [...Object.keys(ROOM_WORKINGS), 'target', 'limit'] as unknown as [WorkingSubject, ...WorkingSubject[]]
 
-/** The working of a number of a build: what `of` it is and the id of the stage, weighing, session, pull, target or limit. Errors: `unknown`. */
+/**
+ * The working of a number of a build: what `of` it is and the id of the stage, weighing, session, pull, target or limit. Errors: `unknown`.
+ * @example makeWorking(CAR, 'mass', 'strip', '2026-11-01').title // 'Mass at stage 1, Strip'
+ */
 export function makeWorking(car: Car, of: WorkingSubject, id: string, today: string): Working {
   const working = of === 'target' || of === 'limit' ? goalOf(new StageValues(car), of, id, today) : ROOM_WORKINGS[of](car, id)
   if (!working) throw new CalculationError('unknown', 'id', 'This number has no working: what it rests on is gone or was never measured.')

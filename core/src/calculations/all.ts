@@ -22,4 +22,8 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...BUILD_CALCULATIONS,
 ]
 
+/**
+ * The registered calculation of a name; undefined where there is none.
+ * @example findCalculation('air.density').title // 'Density of moist air'
+ */
 export const findCalculation = (name: string): Calculation | undefined => CALCULATIONS.find((calculation) => calculation.name === name)

@@ -42,7 +42,10 @@ export function defineCalculation<Input extends z.ZodType, Output extends z.ZodT
   return definition
 }
 
-/** Runs a registered calculation on raw input; every refusal is an answer with a code, the field and a sentence. */
+/**
+ * Runs a registered calculation on raw input; every refusal is an answer with a code, the field and a sentence.
+ * @example runCalculation(findCalculation('dyno.power-torque'), { speedRpm: 0, torqueNm: 400 }).error.code // 'out-of-range'
+ */
 export function runCalculation(calculation: Calculation, input: unknown, tools: CalculationTools = {}): CalculationAnswer {
   const read = calculation.input.safeParse(input)
   if (!read.success) {
@@ -63,7 +66,10 @@ export function runCalculation(calculation: Calculation, input: unknown, tools: 
   }
 }
 
-/** A calculation as data: what lists, the command line and the API show. */
+/**
+ * A calculation as data: what lists, the command line and the API show.
+ * @example describeCalculation(findCalculation('air.density')).input.type // 'object'
+ */
 export function describeCalculation(calculation: Calculation) {
   const { name, title, formula, sources, assumptions, validRange, schools, example } = calculation
   const schema = (type: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(type, { io })

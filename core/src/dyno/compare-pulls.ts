@@ -55,7 +55,7 @@ export function comparePulls(input: {
   }
 }
 
-/** The gain that n pulls a set would find 8 times in 10: (t_{α/2} + t_β) s √(2/n), ν = 2n − 2. Source: closed form with central t. */
+/** The gain that n pulls a set would find 8 times in 10: (t_{α/2} + t_β) s √(2/n), ν = 2n − 2. Source: closed form with central t. Rejects fewer than two pulls. */
 export function smallestGainFound(sd: number, pullCount: number, confidence = 0.95, power = 0.8): number {
   if (!(pullCount >= 2)) throw new CalculationError('out-of-range', 'pullCount', 'A plan needs at least two pulls a set.')
   const freedom = 2 * pullCount - 2

@@ -68,6 +68,7 @@ export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
 /**
  * Another channel of a sweep on the grid of its curve: by straight lines between the samples that hold a number, null beyond them.
  * Speeds rise or stand; values are NaN where there is a gap.
+ * @example alongGrid(CURVE, [6400, 6500], [100, 200]) // [100, 150, 200]
  */
 export function alongGrid(curve: GridCurve, speedRpm: readonly number[], values: readonly number[]): (number | null)[] {
   const filled: number[] = []
@@ -86,6 +87,10 @@ export function alongGrid(curve: GridCurve, speedRpm: readonly number[], values:
   })
 }
 
+/**
+ * The engine speed of a point of a grid curve, rpm; `index` counts from 0.
+ * @example gridSpeedRpm(CURVE, 2) // 6500
+ */
 export const gridSpeedRpm = (curve: GridCurve, index: number): number => curve.firstSpeedRpm + index * curve.stepRpm
 
 /** The greatest power of a grid curve and the speed it stands at (the first, if several are equal). */
@@ -122,5 +127,8 @@ export function meanCurve(curves: readonly GridCurve[]): GridCurve | undefined {
   return { stepRpm: head.stepRpm, firstSpeedRpm: first, powerW }
 }
 
-/** The curve with every power multiplied by a factor (a correction, or a stage scaled to its value). */
+/**
+ * The curve with every power multiplied by a factor (a correction, or a stage scaled to its value).
+ * @example scaleCurve(CURVE, 1.1).powerW[0] // 151800
+ */
 export const scaleCurve = (curve: GridCurve, factor: number): GridCurve => ({ ...curve, powerW: curve.powerW.map((power) => power * factor) })

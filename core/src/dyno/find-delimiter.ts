@@ -12,6 +12,7 @@ const MOST_LINES = 60
  * The delimiter of a file by its first lines: the one that splits one of them into most columns, and at least two.
  * With as many by two of them, tab goes before semicolon and semicolon before comma, which may be a decimal mark.
  * Errors: `unreadable` for a binary file and for a heading that nothing splits.
+ * @example findDelimiter('rpm;kW\n3000;60\n') // ';'
  */
 export function findDelimiter(head: string): string {
   if (head.includes('\0') || head.includes('\ufffd')) {
@@ -34,4 +35,8 @@ export function findDelimiter(head: string): string {
   return best.mark
 }
 
+/**
+ * A delimiter in words, for a person; the mark itself where it is none of the usual.
+ * @example delimiterWord(';') // 'semicolon'
+ */
 export const delimiterWord = (mark: string): string => CANDIDATES.find(([known]) => known === mark)?.[1] ?? mark

@@ -18,8 +18,7 @@ export interface PictureAxis {
  * Reads points off a photographed sheet: the speed axis and the value axis span the picture, so that a sheet held at an angle is read right too
  * (a lens that bends lines is not taken out). A place p is split into p − o = s·u + t·v along both axes; speed = n1 + s (n2 − n1), value = y1 + t (y2 − y1).
  * Source: affine coordinates, closed form. Rejects two places of one axis that fall together or have one value, and axes that run nearly the same way.
- * @example pictureReader({ speed: { first: { right: 0, down: 100 }, firstValue: 2000, second: { right: 100, down: 100 }, secondValue: 7000 },
- *   value: { first: { right: 0, down: 100 }, firstValue: 0, second: { right: 0, down: 0 }, secondValue: 200 } })({ right: 50, down: 50 }) // { speedRpm: 4500, value: 100 }
+ * @example pictureReader(SHEET_AXES)({ right: 50, down: 50 }) // { speedRpm: 4500, value: 100 }
  */
 export function pictureReader(axes: { speed: PictureAxis; value: PictureAxis }): (place: PicturePoint) => { speedRpm: number; value: number } {
   const directions = (['speed', 'value'] as const).map((name) => {

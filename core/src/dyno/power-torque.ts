@@ -3,6 +3,7 @@ import { toSi } from '../units/units.ts'
 
 const RPM_TO_RAD_PER_S = Math.PI / 30
 
+/** An engine speed over 0 and up to 25,000 rpm. Rejects others. */
 export function requireSpeedRpm(speedRpm: number): number {
   requireFinite(speedRpm, 'speedRpm')
   if (speedRpm <= 0 || speedRpm > 25_000) {
@@ -11,11 +12,17 @@ export function requireSpeedRpm(speedRpm: number): number {
   return speedRpm
 }
 
-/** P = T π n/30, W. @example powerFromTorqueW(400, 6500) // 272271.36 */
+/**
+ * Power of a torque at an engine speed: P = T π n/30, W. Torque in N·m of any sign, speed over 0 and up to 25,000 rpm; rejects others.
+ * @example powerFromTorqueW(400, 6500) // 272271.36
+ */
 export const powerFromTorqueW = (torqueNm: number, speedRpm: number): number =>
   requireFinite(torqueNm, 'torqueNm') * requireSpeedRpm(speedRpm) * RPM_TO_RAD_PER_S
 
-/** T = 30 P/(π n), N·m. */
+/**
+ * Torque of a power at an engine speed: T = 30 P/(π n), N·m. Power in W of any sign, speed over 0 and up to 25,000 rpm; rejects others.
+ * @example torqueFromPowerNm(100_000, 6000) // 159.155
+ */
 export const torqueFromPowerNm = (powerW: number, speedRpm: number): number => requireFinite(powerW, 'powerW') / (requireSpeedRpm(speedRpm) * RPM_TO_RAD_PER_S)
 
 /**

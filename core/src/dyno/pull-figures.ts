@@ -61,6 +61,7 @@ function alongsideOf(channels: readonly Channel[], curve: GridCurve, rising: rea
 /**
  * Grid curve and peaks of a pull from its channels: the rising part of the sweep, power from torque where there is no power and the other way round.
  * Channels: `speed` in rpm and at least one of `power`, `torque` in the unit each names. Rejects a pull of under 10 rising rows and one without power.
+ * @example pullFigures('1', CHANNELS).peakPowerW // 138000
  */
 export function pullFigures(label: string, channels: readonly Channel[]): PullFigures {
   const find = (role: string) => channels.find((channel) => channel.role === role)

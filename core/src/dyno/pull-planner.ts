@@ -32,6 +32,7 @@ export interface PullPlanInput {
  * back to the baseline, whose time is kept free before any change is taken. A change that does not fit whole is left out, and later shorter ones may
  * still fit. Times in s. Source: order is common practice, no source; the gain found is that of dyno.compare.
  * Rejects hours that do not hold the baseline, and times under zero.
+ * @example planPulls({ bookedS: 7200, setUpS: 1800, pullS: 60, coolingS: 180, firstPulls: 2, basePulls: 3, changes: [], returnsToBase: true }).spareS // 3480
  */
 export function planPulls(input: PullPlanInput): PlannedHours {
   const { bookedS, setUpS, pullS, coolingS, firstPulls, basePulls, changes, returnsToBase, pullSdW } = input

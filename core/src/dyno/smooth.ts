@@ -8,7 +8,7 @@ export type Smoother = (typeof SMOOTHERS)[number]
 /**
  * Weights of a Savitzky-Golay filter of 2m + 1 points and a polynomial order: the row of the least-squares fit that gives the value `at` steps
  * from the middle. Source: least squares on even steps (pseudo-inverse of the Vandermonde matrix). Rejects an even window and one up to the order.
- * @example savitzkyGolayWeights(5, 2)[2] // 17/35
+ * @example savitzkyGolayWeights(5, 2)[2] // 0.485714
  */
 export function savitzkyGolayWeights(points: number, order: number, at = 0, derivative: 0 | 1 = 0): number[] {
   if (!Number.isInteger(points) || points % 2 === 0)
@@ -25,7 +25,7 @@ export function savitzkyGolayWeights(points: number, order: number, at = 0, deri
   })
 }
 
-/** Smooths even values; the ends take the polynomial fitted to the first and last window. */
+/** Smooths even values; the ends take the polynomial fitted to the first and last window. Rejects a window wider than the series. */
 export function savitzkyGolay(values: readonly number[], points: number, order: number): number[] {
   if (values.length < points)
     throw new CalculationError('out-of-range', 'windowRpm', `The window holds ${points} points and the series ${values.length}. Take a narrower window.`)

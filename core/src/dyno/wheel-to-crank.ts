@@ -85,7 +85,7 @@ function missingNumbers(school: LossSchool): never {
   throw new CalculationError('missing', school, `The school “${LOSS_SCHOOL_WORDS[school]}” needs its numbers. Give them, or pick another school.`)
 }
 
-/** The fixed and the proportional part from two pairs of crank and wheel power: 1 − k = ΔP_w/ΔP_c, P_fix = (1 − k) P_c − P_w. */
+/** The fixed and the proportional part from two pairs of crank and wheel power: 1 − k = ΔP_w/ΔP_c, P_fix = (1 − k) P_c − P_w. Rejects pairs of one crank power. */
 export function lossFromPairs(
   first: { crankW: number; wheelW: number },
   second: { crankW: number; wheelW: number },

@@ -18,7 +18,7 @@ export type FlowReference = keyof typeof FLOW_REFERENCES
  * What leaves a compressor: T2 = T1 (1 + (PR^((γ−1)/γ) − 1)/η), shaft power ṁ c_p (T2 − T1), and the flow as a map states it,
  * ṁ √(T1/T_ref)/(p1/p_ref) with the reference named. Source: compression with an isentropic efficiency, closed form, γ = 1.40.
  * Rejects ratios under 1, efficiencies outside 0.3 to 1, and a pressure under 40 kPa, which is likelier gauge than absolute.
- * @example compressor({ temperatureK: 298.15, pressurePa: 1e5, pressureRatio: 3, efficiency: 0.7, airKgPerS: 0.2, reference }).outletTemperatureK // 455.2
+ * @example compressor({ temperatureK: 298.15, pressurePa: 1e5, pressureRatio: 3, efficiency: 0.7, airKgPerS: 0.2, reference: '298 K, 100 kPa' }).outletTemperatureK // 455.2
  */
 export function compressor(input: {
   temperatureK: number

@@ -1,7 +1,7 @@
 import { requireSpeedRpm } from '../dyno/power-torque.ts'
 import { CalculationError, requirePositive, requireWithin } from '../errors.ts'
 
-/** Brake mean effective pressure, Pa: 4 π T/V_d with four strokes, half with two. Source: work of a cycle over displacement. @example bmepPa(450, 0.002, 4) // 2827433 */
+/** Brake mean effective pressure, Pa: 4 π T/V_d with four strokes, half with two. Source: work of a cycle over displacement. @example bmepPa(450, 0.002, 4) // 2827433.4 */
 export const bmepPa = (torqueNm: number, displacementM3: number, strokes: 2 | 4): number =>
   ((strokes === 4 ? 4 : 2) * Math.PI * requirePositive(torqueNm, 'torqueNm')) / requirePositive(displacementM3, 'displacementM3')
 

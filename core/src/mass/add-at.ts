@@ -38,7 +38,7 @@ export interface AddedMass {
  * The change at each corner from masses put at places (or taken away, below zero), and the new shares.
  * Statics alone cannot tell four loads apart; the rates decide how a load off the middle splits. Linear: bump rubbers and droop
  * limits must not engage. Rejects places that are not finite, rates of zero or less, and a result with a corner under zero.
- * @example addAt({ corners, wheelbaseM: 2.57, trackFrontM: 1.5, trackRearM: 1.52, wheelRateNPerM, loads: [{ massKg: 20, xM: 2.3, yM: -0.4 }] }).changeKg.LF // −1.327
+ * @example addAt({ corners: CORNERS, ...PLACES, wheelRateNPerM: RATES, loads: [{ massKg: 20, xM: 2.3, yM: -0.4 }] }).changeKg.LF // −1.327
  */
 export function addAt(input: CornerPlaces & CornerRates & { corners: PerCorner<number>; loads: readonly PlacedLoad[] }): AddedMass {
   const { corners, loads } = input
@@ -57,7 +57,10 @@ export function addAt(input: CornerPlaces & CornerRates & { corners: PerCorner<n
   return { changeKg, cornersKg, frontShare, leftShare, crossShareRfLr }
 }
 
-/** Front and left share, both crosses and the wedge of four loads without spreads. */
+/**
+ * Front and left share, both crosses and the wedge of four loads without spreads.
+ * @example sharesOf(CORNERS).frontShare // 0.516949
+ */
 export function sharesOf(cornersKg: PerCorner<number>) {
   const pads = perCorner((name): PadReading => ({ massKg: cornersKg[name], sdKg: 0 }))
   const { frontShare, leftShare, crossShareRfLr, crossShareLfRr, wedgeKg } = cornerFigures(pads)

@@ -13,6 +13,7 @@ const DEFAULT_TIME_LIMIT_S = 4
  * shares inside their bounds. Mixed-integer linear; cross share through the elastic corners of `cornerShares`. The solver is handed in.
  * Source: linear programming, closed form of the rows; solved by branch and cut. Rejects sites without a limit or plates, masses and lengths of
  * zero or less, and what cannot be reached, with the nearest limit that stands in the way.
+ * @example planBallast(BALLAST, SOLVER).best.ballastKg // 10
  */
 export function planBallast(input: BallastInput, solve: SolveMilp): BallastAnswer {
   checkInput(input)

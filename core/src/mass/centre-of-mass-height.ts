@@ -24,7 +24,10 @@ export const LIFT_SD_M = 0.005
 export const RADIUS_SD_M = 0.002
 const LEAST_LIFT_SHARE = 0.05
 
-/** A lift up to this is refused: the scales' own spread would drown what it tells. */
+/**
+ * A lift up to this is refused: the scales' own spread would drown what it tells.
+ * @example leastLiftM(2.6) // 0.13
+ */
 export const leastLiftM = (axleDistanceM: number): number => LEAST_LIFT_SHARE * axleDistanceM
 const GOOD_LIFT_SHARE = 0.15
 

@@ -54,6 +54,7 @@ export interface CornerBalance {
  * perch = motion ratio × u. Equal and opposite turns reach the same cross and shift heights unless rates, tracks and ratios are equal.
  * Front, rear, left and right totals cannot be changed by perches. Source: linear statics, closed form.
  * Rejects a wanted cross outside 0.40 to 0.60, motion ratios outside 0 to 2, rates, pitches, tracks and loads of zero or less.
+ * @example cornerBalance({ corners: CORNERS, ...PLACES, wheelRateNPerM: RATES, ...PERCHES, wantedCrossRfLr: 0.5 }).heightKept.crossShareRfLr // 0.499524
  */
 export function cornerBalance(input: CornerBalanceInput): CornerBalance {
   const { corners, wantedCrossRfLr, motionRatio, threadPitchM, turnStep = 0.25, trackFrontM, trackRearM } = input
@@ -99,6 +100,8 @@ export function cornerBalance(input: CornerBalanceInput): CornerBalance {
 /**
  * What given perch turns do: F = K(δ + K_susp⁻¹ K_w u) with BᵀΔF = 0, so ΔF = [K − KB(BᵀKB)⁻¹BᵀK] K_susp⁻¹ K_w u and the body rises by
  * B(BᵀKB)⁻¹BᵀK K_susp⁻¹ K_w u. Source: linear statics, closed form; the tyre in series is exact here.
+ * Rejects what `cornerBalance` rejects.
+ * @example forward({ corners: CORNERS, ...PLACES, wheelRateNPerM: RATES, ...PERCHES }, { LF: 1, RF: 0, LR: 0, RR: 0 }).cornersKg.LF // 313.695
  */
 export function forward(input: Omit<CornerBalanceInput, 'wantedCrossRfLr'>, turns: PerCorner<number>): PerchPlan {
   const { ride, suspension, springs } = stiffness(input)

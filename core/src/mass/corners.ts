@@ -73,7 +73,7 @@ export function cornerFigures(pads: Pads): CornerFigures {
   }
 }
 
-/** What one placement with one dead pad still tells: one axle, one side and one diagonal. */
+/** What one placement with one dead pad still tells: one axle, one side and one diagonal. Rejects readings with other than one pad missing. */
 export function knownWithOneDeadPad(pads: Pads): { label: string; massKg: number; sdKg: number }[] {
   const missing = missingPads(pads)
   if (missing.length !== 1) throw new CalculationError('inconsistent', 'pads', 'This is for one placement with exactly one pad missing.')

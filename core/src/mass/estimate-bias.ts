@@ -38,7 +38,7 @@ export function estimateBias(pairs: readonly GuessPair[]): GuessBias {
   return { mu: mean(logs), s, v: s ** 2 / logs.length, pairCount: logs.length, isDefault: false }
 }
 
-/** The quantile of a new part guessed at `guessKg`: E exp(mu + t s √(1 + 1/n)), with Student's t for a learned bias. */
+/** The quantile of a new part guessed at `guessKg`: E exp(mu + t s √(1 + 1/n)), with Student's t for a learned bias. Rejects a guess of zero or less, and a bias that was not learned. */
 export function predictQuantileKg(guessKg: number, bias: GuessBias, probability: number): number {
   requirePositive(guessKg, 'guessKg')
   if (bias.isDefault) throw new CalculationError('missing', 'pairs', 'A prediction interval needs at least five pairs of guess and measurement.')

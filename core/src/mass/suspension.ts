@@ -22,6 +22,10 @@ export interface CornerPlaces {
 /** Standard acceleration of free fall, exact by definition (CGPM 1901). */
 export const STANDARD_GRAVITY_MPS2 = 9.80665
 
+/**
+ * A value for each corner: LF, RF, LR and RR.
+ * @example perCorner((name) => name.length) // { LF: 2, RF: 2, LR: 2, RR: 2 }
+ */
 export const perCorner = <Value>(work: (name: PadName) => Value): PerCorner<Value> =>
   Object.fromEntries(PAD_NAMES.map((name) => [name, work(name)])) as PerCorner<Value>
 

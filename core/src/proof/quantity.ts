@@ -2,9 +2,16 @@ export type Proof = 'guess' | 'catalogue' | 'calculated' | 'measured' | 'confirm
 
 const RANK: Record<Proof, number> = { guess: 1, catalogue: 2, calculated: 2, measured: 3, confirmed: 4 }
 
-/** How many proof plates are filled: 1 guess, 2 catalogue or calculated, 3 measured, 4 confirmed. */
+/**
+ * How many proof plates are filled: 1 guess, 2 catalogue or calculated, 3 measured, 4 confirmed.
+ * @example proofRank('measured') // 3
+ */
 export const proofRank = (proof: Proof): 1 | 2 | 3 | 4 => RANK[proof] as 1 | 2 | 3 | 4
 
+/**
+ * Whether a proof is at least a measurement: a target can be met by it.
+ * @example isMeasured('calculated') // false
+ */
 export const isMeasured = (proof: Proof): boolean => RANK[proof] >= 3
 
 /** The least of several proofs; of catalogue and calculated, which rank alike, calculated. */

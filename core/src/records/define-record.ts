@@ -64,7 +64,10 @@ type Joined<Text extends string, By extends string> = Text extends `${infer Head
   ? `${Head extends Lowercase<Head> ? Head : `${By}${Lowercase<Head>}`}${Joined<Tail, By>}`
   : Text
 
-/** The list whose records stand under an address: "balance-steps" is of "balanceSteps". */
+/**
+ * The list whose records stand under an address: "balance-steps" is of "balanceSteps".
+ * @example listOfAddress('balance-steps') // 'balanceSteps'
+ */
 export const listOfAddress = (address: string): string => address.replace(/-(.)/g, (_, letter: string) => letter.toUpperCase())
 
 const joined = (text: string, by: string) => text.replace(/[A-Z]/g, (letter) => by + letter.toLowerCase())
@@ -115,5 +118,8 @@ export function defineRecord<const List extends string, F extends Fields, const 
 /** A record of a kind, as calculations take it. */
 export type RecordOfKind<Kind extends { readonly fields: Fields }> = z.output<z.ZodObject<Kind['fields']>>
 
-/** The lists among which a reference names its record. */
+/**
+ * The lists among which a reference names its record.
+ * @example listsOf({ to: 'stages', whenGone: 'broken' }) // ['stages']
+ */
 export const listsOf = ({ to }: Reference): readonly string[] => (typeof to === 'string' ? [to] : to)

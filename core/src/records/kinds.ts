@@ -42,17 +42,29 @@ export type RecordOf<List extends RecordList> = RecordOfKind<Extract<Kind, { rea
 const ALL: readonly (RecordKind & Kind)[] = KINDS
 const byName = new Map<string, RecordKind & Kind>(ALL.flatMap((kind) => [[kind.list, kind] as const, [kind.address, kind] as const]))
 
-/** The kind of a list or of an address; undefined for any other word, "builds" among them. */
+/**
+ * The kind of a list or of an address; undefined for any other word, "builds" among them.
+ * @example findKind('part-uses').list // 'partUses'
+ */
 export const findKind = (name: string): (RecordKind & Kind) | undefined => byName.get(name)
 
-/** The kind of a list or of an address that is one. */
+/**
+ * The kind of a list or of an address that is one.
+ * @example kindOf('balanceSteps').table // 'balance_steps'
+ */
 export const kindOf = (name: RecordList | ResourceName): RecordKind & Kind => byName.get(name) as RecordKind & Kind
 
-/** What a person calls a record: by its kind's naming field, else its id. `name` is a list, an address, or "build" for the build itself. */
+/**
+ * What a person calls a record: by its kind's naming field, else its id. `name` is a list, an address, or "build" for the build itself.
+ * @example recordName('sessions', { id: 'd', dynoName: 'hall' }) // 'hall'
+ */
 export function recordName(name: string, record: Row): string {
   const fields = findKind(name)?.nameFrom ?? ['name']
   return String(fields.map((field) => record[field]).find((text) => text !== undefined && text !== null) ?? record.id)
 }
 
-/** What a list or an address holds one of, with its article. */
+/**
+ * What a list or an address holds one of, with its article.
+ * @example recordWord('in-cars') // 'what was in the car'
+ */
 export const recordWord = (name: string): string => findKind(name)?.word ?? 'the build'

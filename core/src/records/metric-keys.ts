@@ -17,7 +17,10 @@ export const METRICS = Object.keys(METRIC_GOALS) as [Metric, ...Metric[]]
 /** Metrics of which a stage can say what it should give, where no ledger can sum it. */
 export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]
 
-/** Why a number can be no goal of a metric; null where it can. */
+/**
+ * Why a number can be no goal of a metric; null where it can.
+ * @example whyNoGoal('signed', -0.2) // null
+ */
 export function whyNoGoal(range: GoalRange, value: number): string | null {
   if (range === 'signed' || (value > 0 && range === 'positive')) return null
   if (range === 'share')

@@ -36,6 +36,7 @@ const SCHEMAS = KINDS.map((kind) => ({ ...kind, schema: z.object(kind.fields) as
 /**
  * The records of a build as calculations take them, and those that are broken: unreadable ones, and ones that name a record which is not there.
  * Rejects only a build whose own record cannot be read, and one without stages: nothing can be worked out of those.
+ * @example readBuildRecords({ ...EXAMPLE, sessions: [] }).records.pulls // []
  */
 export function readBuildRecords(stored: { readonly build: object } & { readonly [List in RecordList]: readonly object[] }): {
   readonly records: BuildRecords

@@ -1,7 +1,10 @@
 import type { Highs } from 'highs'
 import type { MilpAnswer, MilpProblem, SolveMilp } from './milp.ts'
 
-/** Makes a solver of a loaded HiGHS (MIT licence; branch and cut). Whoever loads it says where its wasm file is. */
+/**
+ * Makes a solver of a loaded HiGHS (MIT licence; branch and cut). Whoever loads it says where its wasm file is.
+ * @example typeof SOLVER // 'function'
+ */
 export function highsSolver(highs: Highs): SolveMilp {
   const { modelStatus, variableType } = highs.constants
   const bounded = (value: number) => (value === Number.POSITIVE_INFINITY ? highs.infinity : value === Number.NEGATIVE_INFINITY ? -highs.infinity : value)

@@ -73,6 +73,7 @@ function countUpTo(lines: readonly Line[], stageCount: number): number[] {
 /**
  * The car of a build, opened once for each state of its records and handed to everything that is asked of it; what is worked out of it is kept by it.
  * Rejects what the readings of its weighings reject.
+ * @example openCar(EXAMPLE).lines.length // 2
  */
 export function openCar(records: BuildRecords, { garagePairs = [], later = () => WAITING }: CarOptions = {}): Car {
   const stages = [...records.stages].sort((a, b) => a.position - b.position)

@@ -16,7 +16,10 @@ export interface LineMass {
   readonly disagreesWith?: MassValue
 }
 
-/** Spread of a part weighed on a scale, where none was typed: the greater of 0.1 kg and 0.5 % (common practice, no source). */
+/**
+ * Spread of a part weighed on a scale, where none was typed: the greater of 0.1 kg and 0.5 % (common practice, no source).
+ * @example scaleSdKg(40) // 0.2
+ */
 export const scaleSdKg = (massKg: number): number => Math.max(0.1, 0.005 * massKg)
 const CATALOGUE_RELATIVE_SD = 0.05
 const largestUsefulPartSd = (massKg: number) => Math.max(0.2, 0.05 * massKg)
@@ -27,7 +30,10 @@ const latestFirst = (values: readonly MassValue[]) =>
     .sort((a, b) => Date.parse(b.value.at) - Date.parse(a.value.at) || b.i - a.i)
     .map((entry) => entry.value)
 
-/** The value of a line that stands: highest proof, then latest; two weighings that agree confirm each other. */
+/**
+ * The value of a line that stands: highest proof, then latest; two weighings that agree confirm each other.
+ * @example lineMass(EXAMPLE.changes[0]).massKg // 18.6
+ */
 export function lineMass(change: Change): LineMass {
   const values = latestFirst(change.values)
   const [measured, ...more] = values.filter((value) => value.proof === 'measured')

@@ -12,7 +12,10 @@ export function decimalsForSpread(sd: number): number {
   return Math.min(6, Math.max(0, 1 - Math.floor(Math.log10(Number(sd.toPrecision(2))))))
 }
 
-/** A number for reading: real minus, narrow no-break space between thousands, the picked decimal mark, a sign when asked. */
+/**
+ * A number for reading: real minus, narrow no-break space between thousands, the picked decimal mark, a sign when asked.
+ * @example formatNumber(1234.56, 1) // '1\u202f234.6'
+ */
 export function formatNumber(value: number, decimals: number, options: { sign?: boolean; mark?: DecimalMark } = {}): string {
   const rounded = Math.abs(value).toFixed(decimals)
   const [whole = '0', fraction] = rounded.split('.')
@@ -22,7 +25,10 @@ export function formatNumber(value: number, decimals: number, options: { sign?: 
   return `${sign}${grouped}${fraction ? `${options.mark ?? '.'}${fraction}` : ''}`
 }
 
-/** A chance in words: "8 in 10", finer near the ends, and never certain: over 99 % is "over 99 in 100". */
+/**
+ * A chance in words: "8 in 10", finer near the ends, and never certain: over 99 % is "over 99 in 100".
+ * @example formatChance(0.57) // '6 in 10'
+ */
 export function formatChance(chance: number): string {
   if (chance > 0.99) return 'over 99 in 100'
   if (chance < 0.01) return 'under 1 in 100'

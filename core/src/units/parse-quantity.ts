@@ -18,6 +18,7 @@ const NUMBER_THEN_UNIT = /^([+\-\u2212]?[\d.,\s\u00a0\u202f]*\d[.,]?(?:e[+-]?\d+
  * Reads "41 lb", "9,2 kg" or "1 389.4 kg ± 0.5" into the record unit of its kind. No unit typed: `defaultUnit`.
  * A spread typed as ± is one standard deviation; "max error" is divided by √3 (even distribution).
  * Errors: `unreadable`, `ambiguous`, `unknown-unit`, `out-of-range` (a negative spread).
+ * @example parseQuantity('9,2 kg ± 0.3', 'mass', { defaultUnit: 'kg' }).value // 9.2
  */
 export function parseQuantity(text: string, kind: QuantityKind, options: { defaultUnit: string; decimalMark?: DecimalMark; field?: string }): ReadQuantity {
   const field = options.field ?? kind

@@ -18,7 +18,10 @@ export const UNIT_CHOICES: readonly UnitChoice[] = QUANTITIES.flatMap((quantity)
   'choices' in quantity && quantity.choices ? [{ kind: quantity.kind, ...quantity.choices }] : [],
 )
 
-/** The set with single quantities replaced; a symbol that is not offered is left out. */
+/**
+ * The set with single quantities replaced; a symbol that is not offered is left out.
+ * @example chooseUnits('metric', { power: 'PS' }).power // 'PS'
+ */
 export function chooseUnits(set: UnitSetName, own: Partial<Record<QuantityKind, string>>): Record<QuantityKind, string> {
   const picked = UNIT_CHOICES.flatMap(({ kind, symbols }) => (symbols.includes(own[kind] ?? '') ? [[kind, own[kind]]] : []))
   return { ...UNIT_SETS[set], ...Object.fromEntries(picked) }

@@ -26,6 +26,12 @@ const entered = (lists: Lists) =>
     }),
   )
 
+const readAll = async (stream: AsyncIterable<unknown>) => {
+  const chunks: Buffer[] = []
+  for await (const chunk of stream) chunks.push(chunk as Buffer)
+  return Buffer.concat(chunks).toString('utf8')
+}
+
 async function exportedFile(buildId: string): Promise<Lists> {
   const bytes = await server.callForBytes('GET', `/api/builds/${buildId}/file`)
   return new Promise((resolve, reject) =>
@@ -33,11 +39,9 @@ async function exportedFile(buildId: string): Promise<Lists> {
       if (failed) return reject(failed)
       zip.on('entry', (entry: yauzl.Entry) => {
         if (entry.fileName !== BUILD_FILE_NAME) return zip.readEntry()
-        zip.openReadStream(entry, async (error, stream) => {
+        zip.openReadStream(entry, (error, stream) => {
           if (error) return reject(error)
-          const chunks: Buffer[] = []
-          for await (const chunk of stream) chunks.push(chunk as Buffer)
-          resolve(JSON.parse(Buffer.concat(chunks).toString('utf8')))
+          readAll(stream).then((text) => resolve(JSON.parse(text)), reject)
         })
       })
       zip.readEntry()

@@ -29,6 +29,7 @@ const SUBJECTS = RATING_SUBJECT_NAMES.flatMap((of) => RATING_WORDS[of].map((word
 /**
  * Reads a rating from a line: `WHAT LIMIT [UNIT] [each] [guess|catalogue|measured] [on petrol | on N % ethanol]`, such as "torque 480 N·m catalogue" or
  * "fuel flow 1000 cc/min each on petrol". No unit: the picked one; no word: catalogue. Rejects what it is about, and the number, in a sentence.
+ * @example parseRatingLine('torque 480 N·m catalogue', { units: UNITS, decimalMark: '.' }) // { of: 'crankTorque', limit: 480, isEach: false, known: 'catalogue', ethanolShare: null, typed: 'torque 480 N·m catalogue' }
  */
 export function parseRatingLine(line: string, { units, decimalMark }: { units: Units; decimalMark: DecimalMark }): Rating {
   const text = line.trim().replace(/\s+/g, ' ')
@@ -63,7 +64,10 @@ export function parseRatingLine(line: string, { units, decimalMark }: { units: U
   }
 }
 
-/** A rating as a line that `parseRatingLine` reads again: as it was typed, else in the picked units. */
+/**
+ * A rating as a line that `parseRatingLine` reads again: as it was typed, else in the picked units.
+ * @example ratingLine(PART.ratings[0], UNITS) // 'torque 450 N·m catalogue'
+ */
 export function ratingLine({ of, limit, isEach, known, ethanolShare, typed }: Rating, units: Units): string {
   if (typed) return typed
   const { kind } = RATING_SUBJECTS[of]

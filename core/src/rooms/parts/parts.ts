@@ -3,12 +3,16 @@ import type { BuildRecords } from '../../records/records.ts'
 
 const sameKind = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
 
-/** Parts of the same kind as another: what replaces it, or is replaced by it. */
+/**
+ * Parts of the same kind as another: what replaces it, or is replaced by it.
+ * @example partsOfKind([PART], 'Clutch').length // 1
+ */
 export const partsOfKind = (parts: readonly Part[], kind: string): Part[] => parts.filter((part) => sameKind(part.kind, kind))
 
 /**
  * The parts of the car at a stage: of each kind those with the latest stage up to it; a fitted part without a stage is there from the start.
  * Wanted parts without a stage are only thought about, and worn out ones are out of the car.
+ * @example partsAtStage(WITH_PLAN, 0).map((part) => part.name) // ['disc']
  */
 export function partsAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>, position: number): Part[] {
   const stagePosition = (part: Part) => {
@@ -19,16 +23,25 @@ export function partsAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>, po
   return there.filter((part) => stagePosition(part) === Math.max(...partsOfKind(there, part.kind).map(stagePosition)))
 }
 
-/** What all pieces of a part carry by one of its ratings. */
+/**
+ * What all pieces of a part carry by one of its ratings.
+ * @example ratedLimit(PART, { ...PART.ratings[0], isEach: true }) // 900
+ */
 export const ratedLimit = (part: Part, rating: Part['ratings'][number]): number => rating.limit * (rating.isEach ? part.count : 1)
 
-/** What a part costs with all that has to be bought with it; null where nothing is known of it. */
+/**
+ * What a part costs with all that has to be bought with it; null where nothing is known of it.
+ * @example wholeCost(PART) // 312
+ */
 export function wholeCost(part: Part): number | null {
   const known = [part.cost, ...part.extras.map((extra) => extra.cost)].filter((cost) => cost !== null)
   return known.length === 0 ? null : known.reduce((sum, cost) => sum + cost, 0)
 }
 
-/** Mass of all pieces with what has to come with them, kg; null where the part's own is not known. */
+/**
+ * Mass of all pieces with what has to come with them, kg; null where the part's own is not known.
+ * @example wholeMassKg(PART) // 3.2
+ */
 export function wholeMassKg(part: Part): number | null {
   if (!part.mass) return null
   return part.extras.reduce((sum, extra) => sum + (extra.massKg ?? 0), part.count * part.mass.massKg)
@@ -40,7 +53,10 @@ export interface PartLife {
   readonly share: number
 }
 
-/** How much of a part's life is used up by the uses that were logged; null for a part whose life nobody gave. */
+/**
+ * How much of a part's life is used up by the uses that were logged; null for a part whose life nobody gave.
+ * @example lifeOf(PART, [{ partId: 'disc', amount: 5 }]) // { used: 5, left: 15, share: 0.25 }
+ */
 export function lifeOf(part: Part, uses: readonly PartUse[]): PartLife | null {
   if (!part.life) return null
   const used = uses.reduce((sum, use) => (use.partId === part.id ? sum + use.amount : sum), 0)

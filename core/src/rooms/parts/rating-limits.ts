@@ -21,7 +21,10 @@ export interface WeakestTorque {
   readonly torqueNm: number
 }
 
-/** The weakest torque rating of the car at its last stage, brought to the build's place by its own driveline loss; undefined without a rating or a curve. */
+/**
+ * The weakest torque rating of the car at its last stage, brought to the build's place by its own driveline loss; undefined without a rating or a curve.
+ * @example weakestTorque(openCar(WITH_PLAN)).crankTorqueNm // 450
+ */
 export function weakestTorque(car: Car): WeakestTorque | undefined {
   return weakestAt(car, car.stages.length - 1)
 }

@@ -17,6 +17,7 @@ export interface StageWeakLinks extends WeakLinks {
  * The weak links of a build at a stage: its engine plan, its parts and its loss, from what it makes today (W where the build counts power; undefined: not
  * known) to twice the target. Where today's power is of another place than the plan's, or unknown, the sweep begins at half of the target.
  * Undefined without a plan. Rejects what `weakLinks` rejects.
+ * @example weakLinksAtStage(WITH_PLAN, 1, undefined).startsToday // false
  */
 export function weakLinksAtStage(
   records: Pick<BuildRecords, 'build' | 'parts' | 'stages' | 'enginePlans'>,
@@ -49,6 +50,7 @@ export interface HeadroomStop {
 /**
  * Where power must not be raised further if every part is to keep a share of headroom (0 to 0.9): by straight lines between the powers of the sweep, and
  * its first power where a part has less from the start. Null where all keep it. Source: ratios.
+ * @example headroomStop(weakLinksAtStage(WITH_PLAN, 1, undefined), 0.1).powerW // 228242.0
  */
 export function headroomStop({ links, powersW }: WeakLinks, share: number): HeadroomStop | null {
   const stops = links.flatMap(({ partId, subject, headrooms }): HeadroomStop[] => {
@@ -65,6 +67,7 @@ export function headroomStop({ links, powersW }: WeakLinks, share: number): Head
 /**
  * The power, W where the build counts power, above which a part of a stage keeps less headroom than a share; null where none does up to twice the
  * target, and without a plan. A plan for the crank is brought to the wheels by the build's loss. Rejects what `weakLinks` rejects.
+ * @example headroomStopAtStage(WITH_PLAN, 1, 0.1).subject // 'crankTorque'
  */
 export function headroomStopAtStage(records: Parameters<typeof weakLinksAtStage>[0], position: number, share: number): HeadroomStop | null {
   const swept = weakLinksAtStage(records, position, undefined)

@@ -50,6 +50,7 @@ const SWEEP_POINTS = 61
  * Every part of a car swept from one power to another, in order of failure, with what each next step would cost and weigh.
  * `parts` are those in the car, `all` those of the register; powers in W at the plan's place. Ratings for another fuel are left out and named.
  * Source: engine.rating-chain. Rejects a sweep that does not rise and a plan that has no answer where it begins.
+ * @example weakLinks({ plan: PLAN, loss: lossOf(EXAMPLE.build), parts: [PART], all: [PART], fromPowerW: 150e3, toPowerW: 400e3 }).links[0].subject // 'crankTorque'
  */
 export function weakLinks(input: {
   plan: EnginePlan

@@ -38,7 +38,10 @@ export interface RestatedSet {
   readonly factor: number
 }
 
-/** The sessions that are compared when nobody has picked any: the latest, and the latest before it that the same dyno read; else the one before. */
+/**
+ * The sessions that are compared when nobody has picked any: the latest, and the latest before it that the same dyno read; else the one before.
+ * @example usualSessions(EXAMPLE.sessions).first.id // 'visit'
+ */
 export function usualSessions<Session extends Pick<DynoSession, 'at' | 'dynoName' | 'place'>>(
   sessions: readonly Session[],
 ): { first: Session; second: Session } | undefined {
@@ -85,7 +88,10 @@ export interface BesideMeans {
   readonly boostPaPerW: number | null
 }
 
-/** Boost that a power takes at the rate of a set's band mean, Pa; null where no boost is known. Source: ratio. */
+/**
+ * Boost that a power takes at the rate of a set's band mean, Pa; null where no boost is known. Source: ratio.
+ * @example boostForPowerPa({ boostPaPerW: 0.5 }, 1000) // 500
+ */
 export const boostForPowerPa = ({ boostPaPerW }: BesideMeans, powerW: number): number | null => (boostPaPerW === null ? null : boostPaPerW * powerW)
 
 export interface SetComparison {
@@ -100,6 +106,7 @@ export interface SetComparison {
 /**
  * Two sets of pulls of a build, both restated to its basis by their own air records, and what was changed in between. Different places are refused, never
  * converted. Rejects unknown sessions, one without a pull that counts, a pull on both sides, and two schools of boost correction.
+ * @example comparableSets(EXAMPLE, { sessionId: 'visit', pullIds: ['pull'] }, { sessionId: 'gone', pullIds: ['pull'] }) // throws unknown
  */
 export function comparableSets(records: BuildRecords, firstSet: PullSet, secondSet: PullSet): ComparableSets {
   const [a, b] = [firstSet, secondSet].map((set) => restated(records, set)) as [RestatedSet, RestatedSet]
@@ -133,6 +140,7 @@ export function comparableSets(records: BuildRecords, firstSet: PullSet, secondS
 /**
  * Two sets over a band: mean power, whether the difference is real, and the gain by speed. `band` left out: what both cover, from 60 % of the top speed.
  * Rejects a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
+ * @example compareSets(comparableSets(RULES, { sessionId: 'd0', pullIds: ['p0'] }, { sessionId: 'd0', pullIds: ['p2'] }), { fromRpm: 3000, toRpm: 3050 }) // throws inconsistent
  */
 export function compareSets({ first: a, second: b, covered }: ComparableSets, wanted?: SpeedBand, confidence = 0.95): SetComparison {
   const band = wanted ?? { fromRpm: Math.max(covered.fromRpm, Math.ceil((0.6 * covered.toRpm) / 50) * 50), toRpm: covered.toRpm }

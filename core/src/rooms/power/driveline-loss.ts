@@ -6,7 +6,10 @@ export const USUAL_LOSS = { school: 'fixedAndProportional', lossShare: 0.14, fix
 
 export type DrivelineLoss = LossNumbers & { readonly school: LossSchool; readonly isUsual: boolean }
 
-/** How a build reckons crank power: by its own school and numbers, else by usual ones. On an engine dyno nothing is lost. */
+/**
+ * How a build reckons crank power: by its own school and numbers, else by usual ones. On an engine dyno nothing is lost.
+ * @example lossOf(EXAMPLE.build).school // 'fixedAndProportional'
+ */
 export function lossOf(build: BuildRecord): DrivelineLoss {
   if (build.powerBasis.place === 'engine') return { school: 'percentage', lossShare: 0, isUsual: false }
   const own = build.drivelineLoss

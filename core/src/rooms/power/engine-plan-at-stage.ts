@@ -1,4 +1,7 @@
-/** The engine plan that holds at a stage: its own, else that of the latest stage before; undefined without one. */
+/**
+ * The engine plan that holds at a stage: its own, else that of the latest stage before; undefined without one.
+ * @example planAtStage(WITH_PLAN, 1).position // 1
+ */
 export function planAtStage<Plan extends { readonly stageId: string }>(
   { stages, enginePlans }: { readonly stages: readonly { readonly id: string }[]; readonly enginePlans: readonly Plan[] },
   position: number,

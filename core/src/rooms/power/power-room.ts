@@ -27,7 +27,10 @@ export interface PowerRoom {
   readonly stages: readonly (StagePower | null)[]
 }
 
-/** Everything the Power screen shows of a build, on the build's basis. */
+/**
+ * Everything the Power screen shows of a build, on the build's basis.
+ * @example makePowerRoom(CAR).stages[1].value // 140000
+ */
 export function makePowerRoom(car: Car): PowerRoom {
   const { records } = car
   return {

@@ -23,7 +23,7 @@ export const BETWEEN_SESSIONS = 0.01
 export const schoolOf = (session: DynoSession, build: BuildRecords['build']): BoostSchool | undefined =>
   session.boostControl === 'none' ? undefined : (session.boostSchool ?? build.powerBasis.boostSchool)
 
-/** As `standardFactor`, and only for a session whose school is the build's: schools are never mixed. Throws with the reason where there is none. */
+/** As `standardFactor`, and only for a session whose school is the build's: schools are never mixed. Rejects, with the reason, a session where there is none. */
 export function basisFactor(session: DynoSession, build: BuildRecords['build']): number {
   const school = schoolOf(session, build)
   const counted = build.powerBasis.boostSchool
@@ -36,7 +36,7 @@ export function basisFactor(session: DynoSession, build: BuildRecords['build']):
   return standardFactor(session, build)
 }
 
-/** The factor from the printed power of a session to the build's place and standard by the session's own school. Throws `inconsistent` or `missing` with the reason where there is none. */
+/** The factor from the printed power of a session to the build's place and standard by the session's own school. Rejects, with the reason, a session where there is none: `inconsistent` or `missing`. */
 export function standardFactor(session: DynoSession, build: BuildRecords['build']): number {
   const basis = build.powerBasis
   if (session.place !== basis.place) {

@@ -28,6 +28,7 @@ export interface StopState {
  * Which limits of a plan of pulls a reading breaks: lambda, intake and coolant over theirs, fuel pressure under its own, and power over where a part would
  * keep less headroom than asked (`headroomPowerW`, W at the dyno's place; null: nobody knows). It tells the person who stops; it stops nothing.
  * Source: comparison; the limits are the tuner's.
+ * @example stopState({ lambdaOver: 0.9, intakeOverK: null, coolantOverK: null, fuelPressureUnderPa: null, headroomUnder: null, knock: null }, { lambda: 0.95 }, null) // { reasons: [{ of: 'lambda', value: 0.95, limit: 0.9 }], unread: [] }
  */
 export function stopState(stops: PullPlan['stops'], reading: PullReading, headroomPowerW: number | null): StopState {
   const limits: Record<StopChannel, { value: number | null; limit: number | null; isLeast?: boolean }> = {

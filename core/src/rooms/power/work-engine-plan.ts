@@ -60,7 +60,10 @@ type Said = { figures: PlanFigure[]; warnings?: readonly string[] }
 export const greatestTorqueNm = (plan: EnginePlan, crankPowerW: number): number =>
   (crankPowerW / ((plan.burn.powerSpeedRpm * Math.PI) / 30)) * plan.burn.torqueRise
 
-/** Usual fuel per power for how the plan's engine breathes and what it burns, g/kWh: between petrol and ethanol by the share (common practice, no source). */
+/**
+ * Usual fuel per power for how the plan's engine breathes and what it burns, g/kWh: between petrol and ethanol by the share (common practice, no source).
+ * @example usualBsfc(PLAN)[0] // 429.38
+ */
 export function usualBsfc(plan: EnginePlan): readonly [number, number] {
   const boosted = plan.air.isBoosted ? 'Boosted' : 'NaturallyAspirated'
   const [petrol, ethanol] = [USUAL_BSFC_G_PER_KWH[`petrol${boosted}`], USUAL_BSFC_G_PER_KWH[`ethanol${boosted}`]]
@@ -68,7 +71,7 @@ export function usualBsfc(plan: EnginePlan): readonly [number, number] {
   return [0, 1].map((i) => (1 - share) * (petrol[i] as number) + share * (ethanol[i] as number)) as [number, number]
 }
 
-/** How a plan's injectors do at a point. */
+/** How a plan's injectors do at a point. Rejects a plan without injectors. */
 export function injectorsAt(plan: EnginePlan, point: EnginePoint) {
   const { injectors: chosen, burn } = plan
   if (!chosen) throw new CalculationError('missing', 'injectors', 'No injectors are chosen yet.')
@@ -84,7 +87,7 @@ export function injectorsAt(plan: EnginePlan, point: EnginePoint) {
   })
 }
 
-/** What the fuel has to reach above the air: what the regulator holds, the boost it follows, and what filter and lines take. */
+/** What the fuel has to reach above the air: what the regulator holds, the boost it follows, and what filter and lines take. Rejects a plan without pumps. */
 export function pumpOutletPa(plan: EnginePlan, path: AirPath): number {
   const { pump, air } = plan
   if (!pump) throw new CalculationError('missing', 'pump', 'No pumps are chosen yet.')
@@ -109,6 +112,7 @@ function pumpsAt(plan: EnginePlan, point: EnginePoint, path: AirPath) {
  * A plan from its target to the parts: power, fuel, air, pressure, temperatures, injectors, pumps (one of them failed), mean pressure, piston and heat.
  * Each step says what it found, what is usual and where that comes from; a step that physics refuses says so, and those that need it wait.
  * Inputs SI as in the plan's record; it never throws for what is in the record. Source: the registered calculation each step names.
+ * @example workEnginePlan(PLAN, lossOf(EXAMPLE.build)).steps.map((step) => step.key).slice(0, 3) // ['power', 'fuel', 'air']
  */
 export function workEnginePlan(plan: EnginePlan, loss: DrivelineLoss): WorkedPlan {
   const { engine, burn, target, air } = plan

@@ -8,7 +8,10 @@ export interface BoxState {
   readonly count: number
 }
 
-/** The last reading of a box and how many parts are in it. */
+/**
+ * The last reading of a box and how many parts are in it.
+ * @example boxState({ id: 'crate', emptyKg: 1.2 }, []) // { lastKg: 1.2, count: 0 }
+ */
 export function boxState(box: Pick<Box, 'id' | 'emptyKg'>, changes: readonly Pick<Change, 'values'>[]): BoxState {
   let last = { position: 0, readingKg: box.emptyKg }
   for (const { values } of changes) for (const value of values) if (value.box?.boxId === box.id && value.box.position > last.position) last = value.box
@@ -18,6 +21,7 @@ export function boxState(box: Pick<Box, 'id' | 'emptyKg'>, changes: readonly Pic
 /**
  * The mass of a part that went into a box, as the difference of two readings, per piece: r(i) − r(i − 1), spread √2 of one reading's.
  * Kept in whole milligrams. Refuses a reading that did not grow.
+ * @example boxValue({ id: 'crate', instrument: null, readingSdKg: 0.05, lastKg: 1.2, count: 0 }, { readingKg: 3.4, count: 1, typed: '3.4', at: '2026-03-01T10:00:00Z' }).massKg // 2.2
  */
 export function boxValue(
   box: Pick<Box, 'id' | 'instrument' | 'readingSdKg'> & BoxState,

@@ -77,14 +77,20 @@ function massAtEnd(text: string, options: { massUnit: string; decimalMark?: Deci
   return { before: (parts[1] ?? '').trim(), mass: { massKg: requirePartMass(mass.value), sdKg: mass.sd ?? null, proof, typed } }
 }
 
-/** Refuses a part of no mass or of more than 5,000 kg, in words for the person who typed it. */
+/**
+ * Refuses a part of no mass or of more than 5,000 kg, in words for the person who typed it.
+ * @example requirePartMass(6000, 'mass') // throws out-of-range
+ */
 export function requirePartMass(massKg: number): number {
   if (!(massKg > 0)) throw new CalculationError('out-of-range', 'mass', 'A mass is more than zero; off or on says which way it goes.')
   if (massKg > HEAVIEST_PART_KG) throw new CalculationError('out-of-range', 'mass', 'A part of over 5 000 kg cannot be. Check the number and its unit.')
   return massKg
 }
 
-/** What a line weighs that went into a growing box: the reading with it in, less the reading before. Refuses a reading that did not grow. */
+/**
+ * What a line weighs that went into a growing box: the reading with it in, less the reading before. Refuses a reading that did not grow.
+ * @example boxDifferenceKg(1.2, 3.4) // throws out-of-range
+ */
 export function boxDifferenceKg(readingKg: number, beforeKg: number): number {
   if (!(readingKg > beforeKg))
     throw new CalculationError(

@@ -60,6 +60,7 @@ function anchorOf(car: Car, position: number): Anchor | undefined {
  * The mass of the car at a stage, ready to drive at the reference condition.
  * Anchor: (a) weighings that held exactly the stage's changes; else (b) the latest that held some of them and nothing else; else (c) the earliest of
  * the others; else (d) the baseline mass. Value: the anchor plus what it lacks, minus what it held too much. Undefined when there is no anchor at all.
+ * Rejects a stage where more comes off than the car weighs.
  */
 export const massAtStage = rememberByIndex((car: Car, position: number): MassAtStage | undefined => {
   const anchor = anchorOf(car, position)

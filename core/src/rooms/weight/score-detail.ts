@@ -87,7 +87,10 @@ function unweighed(lines: readonly Line[], known: readonly Line[]): LikelyMass[]
     .sort((a, b) => b.likelyKg - a.likelyKg)
 }
 
-/** What each day took out and put on: exact sums in whole milligrams. `dayOf` names the day of an instant as the person counts days. */
+/**
+ * What each day took out and put on: exact sums in whole milligrams. `dayOf` names the day of an instant as the person counts days.
+ * @example outByDay([{ doneAt: '2026-03-01T10:00:00Z', massKg: -18.6 }], (instant) => instant.slice(0, 10)) // [{ day: '2026-03-01', outKg: 18.6, onKg: 0, count: 1 }]
+ */
 export function outByDay(
   lines: readonly { readonly doneAt: string | null; readonly massKg: number }[],
   dayOf: (instant: string) => string,

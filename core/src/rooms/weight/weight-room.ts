@@ -66,7 +66,10 @@ export interface WeightRoom {
   readonly ballastCars: readonly (BallastCar | NoBallastCar)[]
 }
 
-/** Everything the Weight screen shows of a build. */
+/**
+ * Everything the Weight screen shows of a build.
+ * @example makeWeightRoom(CAR).scores[1].netKg // 22.4
+ */
 export function makeWeightRoom(car: Car): WeightRoom {
   const { records } = car
   const savingOf = new Map<string, SavingState>()

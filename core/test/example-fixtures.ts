@@ -1,0 +1,50 @@
+import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
+import { EXAMPLE_RECORDS } from '../src/calculations/example-records.ts'
+import { fuelBlend } from '../src/engine/fuels.ts'
+import { buildRecordsSchema, enginePlanKind, openCar, partKind, UNIT_SETS, z } from '../src/index.ts'
+import { workedExample } from './worked-example.ts'
+
+// What the examples of public functions may name; invented numbers.
+export const EXAMPLE = buildRecordsSchema.parse(EXAMPLE_RECORDS)
+export const PETROL = fuelBlend(0)
+export const CAR = openCar(EXAMPLE)
+/** The worked example of the rules. */
+export const RULES = workedExample()
+export const PLAN = z.object(enginePlanKind.fields).parse({ ...EXAMPLE_PLAN, id: 'plan', stageId: 'strip' })
+export const UNITS = UNIT_SETS.metric
+export const CURVE = { stepRpm: 50, firstSpeedRpm: 6400, powerW: [138_000, 139_000, 140_000] }
+export const CORNERS = { LF: 312, RF: 298, LR: 276, RR: 294 }
+export const RATES = { LF: 38_000, RF: 38_000, LR: 46_000, RR: 46_000 }
+export const PLACES = { wheelbaseM: 2.57, trackFrontM: 1.5, trackRearM: 1.52 }
+export const PERCHES = { motionRatio: { LF: 0.95, RF: 0.95, LR: 0.9, RR: 0.9 }, threadPitchM: { LF: 0.0015, RF: 0.0015, LR: 0.0015, RR: 0.0015 } }
+export const PART = z.object(partKind.fields).parse({
+  id: 'disc',
+  kind: 'clutch',
+  name: 'disc',
+  count: 2,
+  mass: { massKg: 1.5, sdKg: null, proof: 'catalogue' },
+  cost: 300,
+  life: { amount: 20, unit: 'hours' },
+  ratings: [{ of: 'crankTorque', limit: 450, known: 'catalogue' }],
+  extras: [{ name: 'bolts', massKg: 0.2, cost: 12 }],
+  status: 'fitted',
+})
+/** The same build with the part and the plan. */
+export const WITH_PLAN = { ...EXAMPLE, parts: [PART], enginePlans: [PLAN] }
+export const CHANNELS = [
+  { role: 'speed', name: 'Engine speed', unit: 'rpm', values: Float64Array.from({ length: 40 }, (_, i) => 3000 + 100 * i) },
+  { role: 'power', name: 'Power', unit: 'kW', values: Float64Array.from({ length: 40 }, (_, i) => 60 + 2 * i) },
+] as const
+/** Two axes of a photographed sheet: engine speed to the right, power upwards. */
+export const SHEET_AXES = {
+  speed: { first: { right: 0, down: 100 }, firstValue: 2000, second: { right: 100, down: 100 }, secondValue: 7000 },
+  value: { first: { right: 0, down: 100 }, firstValue: 0, second: { right: 0, down: 0 }, secondValue: 200 },
+}
+/** A car 10 kg under its minimum, and one place for plates of 5 kg. */
+export const BALLAST = {
+  corners: CORNERS,
+  ...PLACES,
+  minimumKg: 1190,
+  objective: 'nearestShares' as const,
+  sites: [{ id: 'floor', xM: 1.2, yM: 0, zM: 0.1, limitKg: 30, plates: [{ massKg: 5, count: 6 }] }],
+}
