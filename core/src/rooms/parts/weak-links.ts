@@ -1,11 +1,12 @@
 import { attempt } from '../../attempt.ts'
-import { headroomShare, ratingChain } from '../../engine/rating-chain.ts'
+import { type Headroom, headroomShare, type Rating, ratingChain } from '../../engine/rating-chain.ts'
 import { CalculationError } from '../../errors.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import { RATING_SUBJECTS, type RatingSubject } from '../../records/part-kinds.ts'
 import type { DrivelineLoss } from '../power/driveline-loss.ts'
-import { partsOfKind, ratedLimit, wholeCost, wholeMassKg } from './parts.ts'
+import { type NextStep, nextStep } from './next-step.ts'
+import { ratedLimit } from './parts.ts'
 import { demandsAt, type SubjectDemands } from './subject-demands.ts'
 
 /** A part by one of its ratings, against what the engine asks of it as power rises. */
@@ -24,12 +25,11 @@ export interface WeakLink {
   readonly next: NextStep | null
 }
 
-/** What could replace a part: the cheapest of its kind that carries the whole sweep, else the one that carries most. */
-export interface NextStep {
+/** A rating that was left out, and why. */
+export interface LeftOut {
   readonly partId: string
-  readonly cost: number | null
-  readonly massDifferenceKg: number | null
-  readonly limitPowerW: number | null
+  readonly subject: RatingSubject
+  readonly reason: string
 }
 
 export interface WeakLinks {
@@ -37,7 +37,7 @@ export interface WeakLinks {
   /** In order of failure. */
   readonly links: readonly WeakLink[]
   /** Ratings that were left out, and why. */
-  readonly leftOut: readonly { readonly partId: string; readonly subject: RatingSubject; readonly reason: string }[]
+  readonly leftOut: readonly LeftOut[]
   /** The power from which the plan itself has no answer, and why. */
   readonly refusedFrom: { readonly powerW: number; readonly message: string } | null
 }
@@ -60,7 +60,43 @@ export function weakLinks(input: {
   fromPowerW: number
   toPowerW: number
 }): WeakLinks {
-  const { plan, loss, parts, all, fromPowerW, toPowerW } = input
+  const { plan, parts, all } = input
+  const sweep = sweepOf(input)
+  const inCar = parts.map((part) => ratingsOf(part, plan))
+  const ratings = inCar.flatMap((found) => found.ratings)
+  const chain = chainOf(sweep, ratings)
+  const unasked = ratings
+    .filter(({ id }) => chain.withoutDemand.includes(id))
+    .map(({ part, kind }) => ({ partId: part.id, subject: kind, reason: `the plan does not say ${RATING_SUBJECTS[kind].word}` }))
+  const limitPowerOf = (part: Part) => leastLimitPowerW(chainOf(sweep, ratingsOf(part, plan).ratings).headrooms)
+  const byId = new Map(ratings.map((rating) => [rating.id, rating]))
+  const links = chain.headrooms.flatMap((headroom): WeakLink[] => {
+    const rating = byId.get(headroom.id)
+    if (!rating) return []
+    const next = headroom.limitPowerW === null ? null : nextStep(rating.part, parts, all, limitPowerOf)
+    return [linkOf(sweep, rating, headroom, next)]
+  })
+  return {
+    powersW: sweep.powersW,
+    links: links.sort((a, b) => (a.limitPowerW ?? Number.POSITIVE_INFINITY) - (b.limitPowerW ?? Number.POSITIVE_INFINITY) || a.headroom - b.headroom),
+    leftOut: [...inCar.flatMap(({ leftOut }) => leftOut), ...unasked],
+    refusedFrom: sweep.refusedFrom,
+  }
+}
+
+/** What the plan asks of each subject from one power to another, up to where it has an answer. */
+interface Sweep {
+  readonly fromPowerW: number
+  readonly toPowerW: number
+  readonly targetPowerW: number
+  readonly powersW: readonly number[]
+  /** The highest power of the sweep at which the plan has an answer. */
+  readonly lastW: number
+  readonly asked: (powerW: number) => SubjectDemands
+  readonly refusedFrom: WeakLinks['refusedFrom']
+}
+
+function sweepOf({ plan, loss, fromPowerW, toPowerW }: { plan: EnginePlan; loss: DrivelineLoss; fromPowerW: number; toPowerW: number }): Sweep {
   if (!(toPowerW > fromPowerW && fromPowerW > 0))
     throw new CalculationError('out-of-range', 'toPowerW', 'The sweep must rise: set a target above half of today’s power.')
   const powersW = Array.from({ length: SWEEP_POINTS }, (_, i) => fromPowerW + ((toPowerW - fromPowerW) * i) / (SWEEP_POINTS - 1))
@@ -72,107 +108,78 @@ export function weakLinks(input: {
     known.set(powerW, found)
     return found
   }
-  const first = demands(fromPowerW)
-  if (first instanceof CalculationError) throw first
-  const refusedAt = powersW.findIndex((powerW) => demands(powerW) instanceof CalculationError)
-  const lastW = refusedAt < 0 ? toPowerW : (powersW[refusedAt - 1] as number)
-  const refusal = refusedAt < 0 ? null : (demands(powersW[refusedAt] as number) as CalculationError)
-  const target = Math.min(plan.target.powerW, lastW)
-  const leftOut: WeakLinks['leftOut'][number][] = []
-  const datumOf = (subject: RatingSubject) => (RATING_SUBJECTS[subject].rating === 'temperature' ? plan.air.ambientTemperatureK : 0)
-  const rated = (part: Part) =>
-    part.ratings.flatMap((rating, ratingIndex) => {
-      const { ethanolShare } = rating
-      if (ethanolShare !== null && Math.abs(ethanolShare - plan.burn.ethanolShare) > FUEL_TOLERANCE) {
-        leftOut.push({
-          partId: part.id,
-          subject: rating.of,
-          reason: `it holds for ${(100 * ethanolShare).toFixed(0)} % ethanol, the plan burns ${(100 * plan.burn.ethanolShare).toFixed(0)} %`,
-        })
-        return []
-      }
-      const limit = ratedLimit(part, rating)
-      const from = datumOf(rating.of)
-      if (limit <= from) {
-        leftOut.push({ partId: part.id, subject: rating.of, reason: 'it does not lie above the air outside that the plan counts with' })
-        return []
-      }
-      return [{ id: `${part.id} ${ratingIndex}`, part, ratingIndex, kind: rating.of, limit, from }]
-    })
   const asked = (powerW: number): SubjectDemands => {
     const found = demands(powerW)
     return found instanceof CalculationError ? {} : found
   }
-  /** The step of the sweep in which a rating is passed, so that its power is looked for there alone; the whole sweep where it is not. */
-  const bracket = ({ kind, limit }: { kind: RatingSubject; limit: number }) => {
-    const at = powersW.findIndex((powerW) => powerW <= lastW && (asked(powerW)[kind] ?? 0) > limit)
-    return at > 0 ? { fromPowerW: powersW[at - 1] as number, toPowerW: powersW[at] as number } : { fromPowerW, toPowerW: lastW }
-  }
-  const chainOf = (list: ReturnType<typeof rated>) => {
-    if (!(lastW > fromPowerW)) return { headrooms: [], withoutDemand: [] }
-    const chains = list.map((rating) =>
-      ratingChain<RatingSubject>({ targetPowerW: Math.max(target, fromPowerW), ...bracket(rating), ratings: [rating], demandsAt: asked }),
-    )
-    return { headrooms: chains.flatMap(({ headrooms }) => headrooms), withoutDemand: chains.flatMap(({ withoutDemand }) => withoutDemand) }
-  }
-  const ratings = parts.flatMap(rated)
-  const chain = chainOf(ratings)
-  for (const id of chain.withoutDemand) {
-    const rating = ratings.find((entry) => entry.id === id)
-    if (rating) leftOut.push({ partId: rating.part.id, subject: rating.kind, reason: `the plan does not say ${RATING_SUBJECTS[rating.kind].word}` })
-  }
-  const count = leftOut.length
-  const nextOf = (part: Part): NextStep | null => {
-    const limitOf = (other: Part) => {
-      const found = chainOf(rated(other)).headrooms
-      if (found.length === 0) return undefined
-      return found.reduce<number | null>((least, { limitPowerW }) => (least === null ? limitPowerW : Math.min(least, limitPowerW ?? least)), null)
+  const first = demands(fromPowerW)
+  if (first instanceof CalculationError) throw first
+  let lastW = fromPowerW
+  let refusedFrom: Sweep['refusedFrom'] = null
+  for (const powerW of powersW) {
+    const found = demands(powerW)
+    if (found instanceof CalculationError) {
+      refusedFrom = { powerW, message: found.message }
+      break
     }
-    const own = limitOf(part)
-    const better = partsOfKind(all, part.kind).flatMap((other) => {
-      if (other.id === part.id || other.status === 'wornOut' || parts.some(({ id }) => id === other.id)) return []
-      const limitPowerW = limitOf(other)
-      return limitPowerW === undefined || !isHigher(limitPowerW, own) ? [] : [{ other, limitPowerW }]
-    })
-    const cost = ({ other }: { other: Part }) => wholeCost(other) ?? Number.POSITIVE_INFINITY
-    const found =
-      better.filter(({ limitPowerW }) => limitPowerW === null).sort((a, b) => cost(a) - cost(b))[0] ??
-      better.sort((a, b) => (b.limitPowerW as number) - (a.limitPowerW as number))[0]
-    if (!found) return null
-    const [mine, theirs] = [wholeMassKg(part), wholeMassKg(found.other)]
-    return {
-      partId: found.other.id,
-      cost: wholeCost(found.other),
-      massDifferenceKg: mine === null || theirs === null ? null : theirs - mine,
-      limitPowerW: found.limitPowerW,
-    }
+    lastW = powerW
   }
-  const links = chain.headrooms.map(({ id, kind, demand, limit, headroom, limitPowerW }): WeakLink => {
-    const rating = ratings.find((entry) => entry.id === id) as (typeof ratings)[number]
-    const headrooms = powersW.map((powerW) => {
-      const value = asked(powerW)[kind]
-      return value === undefined ? null : headroomShare(value, limit, rating.from)
-    })
-    return {
-      partId: rating.part.id,
-      ratingIndex: rating.ratingIndex,
-      subject: kind,
-      demand,
-      limit,
-      headroom,
-      limitPowerW,
-      headrooms,
-      next: limitPowerW === null ? null : nextOf(rating.part),
-    }
-  })
-  return {
-    powersW,
-    links: [...links].sort((a, b) => (a.limitPowerW ?? Number.POSITIVE_INFINITY) - (b.limitPowerW ?? Number.POSITIVE_INFINITY) || a.headroom - b.headroom),
-    leftOut: leftOut.slice(0, count),
-    refusedFrom: refusal && { powerW: powersW[refusedAt] as number, message: refusal.message },
-  }
+  return { fromPowerW, toPowerW, targetPowerW: Math.max(Math.min(plan.target.powerW, lastW), fromPowerW), powersW, lastW, asked, refusedFrom }
 }
 
-/** Whether a limit power is higher than another; null is beyond the sweep. */
-const isHigher = (limitPowerW: number | null, than: number | null | undefined): boolean =>
-  than === undefined || (than !== null && (limitPowerW === null || limitPowerW > than))
+interface PartRating extends Rating<RatingSubject> {
+  readonly part: Part
+  readonly ratingIndex: number
+  readonly from: number
+}
+
+/** The ratings of a part that hold for a plan, and those that do not with the reason. */
+function ratingsOf(part: Part, { burn, air }: EnginePlan): { ratings: PartRating[]; leftOut: LeftOut[] } {
+  const ratings: PartRating[] = []
+  const leftOut: LeftOut[] = []
+  for (const [ratingIndex, rating] of part.ratings.entries()) {
+    const { ethanolShare, of: subject } = rating
+    const limit = ratedLimit(part, rating)
+    const from = RATING_SUBJECTS[subject].rating === 'temperature' ? air.ambientTemperatureK : 0
+    const leave = (reason: string) => leftOut.push({ partId: part.id, subject, reason })
+    if (ethanolShare !== null && Math.abs(ethanolShare - burn.ethanolShare) > FUEL_TOLERANCE)
+      leave(`it holds for ${(100 * ethanolShare).toFixed(0)} % ethanol, the plan burns ${(100 * burn.ethanolShare).toFixed(0)} %`)
+    else if (limit <= from) leave('it does not lie above the air outside that the plan counts with')
+    else ratings.push({ id: `${part.id} ${ratingIndex}`, part, ratingIndex, kind: subject, limit, from })
+  }
+  return { ratings, leftOut }
+}
+
+/** The step of the sweep in which a rating is passed, so that its power is looked for there alone; the whole sweep where it is not. */
+function bracket({ powersW, lastW, asked, fromPowerW }: Sweep, { kind, limit }: PartRating) {
+  const at = powersW.findIndex((powerW) => powerW <= lastW && (asked(powerW)[kind] ?? 0) > limit)
+  const [before, after] = [powersW[at - 1], powersW[at]]
+  return before !== undefined && after !== undefined ? { fromPowerW: before, toPowerW: after } : { fromPowerW, toPowerW: lastW }
+}
+
+function chainOf(sweep: Sweep, ratings: readonly PartRating[]) {
+  if (!(sweep.lastW > sweep.fromPowerW)) return { headrooms: [], withoutDemand: [] }
+  const chains = ratings.map((rating) =>
+    ratingChain<RatingSubject>({ targetPowerW: sweep.targetPowerW, ...bracket(sweep, rating), ratings: [rating], demandsAt: sweep.asked }),
+  )
+  return { headrooms: chains.flatMap(({ headrooms }) => headrooms), withoutDemand: chains.flatMap(({ withoutDemand }) => withoutDemand) }
+}
+
+/** The least power at which one of several ratings is reached; null beyond the sweep, undefined where there is none. */
+function leastLimitPowerW(headrooms: readonly Headroom<RatingSubject>[]): number | null | undefined {
+  if (headrooms.length === 0) return undefined
+  return headrooms.reduce<number | null>((least, { limitPowerW }) => (least === null ? limitPowerW : Math.min(least, limitPowerW ?? least)), null)
+}
+
+function linkOf(
+  { powersW, asked }: Sweep,
+  rating: PartRating,
+  { demand, limit, headroom, limitPowerW }: Headroom<RatingSubject>,
+  next: NextStep | null,
+): WeakLink {
+  const headrooms = powersW.map((powerW) => {
+    const value = asked(powerW)[rating.kind]
+    return value === undefined ? null : headroomShare(value, limit, rating.from)
+  })
+  return { partId: rating.part.id, ratingIndex: rating.ratingIndex, subject: rating.kind, demand, limit, headroom, limitPowerW, headrooms, next }
+}

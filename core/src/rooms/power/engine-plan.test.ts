@@ -10,8 +10,9 @@ import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import { toSi } from '../../units/units.ts'
 import { demandsAt } from '../parts/subject-demands.ts'
 import { USUAL_LOSS } from './driveline-loss.ts'
+import type { PlanStepKey } from './engine-plan-steps.ts'
 import { airPath, enginePoint, volumetricEfficiencyAt } from './engine-point.ts'
-import { type PlanStepKey, workEnginePlan } from './work-engine-plan.ts'
+import { workEnginePlan } from './work-engine-plan.ts'
 
 const stepOf = (made: EnginePlan, key: PlanStepKey) => workEnginePlan(made, LOSS).steps.find((step) => step.key === key)
 const figureOf = (made: EnginePlan, key: PlanStepKey, word: string) => stepOf(made, key)?.figures.find((entry) => entry.word.startsWith(word))?.value as number
