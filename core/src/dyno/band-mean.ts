@@ -1,4 +1,5 @@
 import { CalculationError, requirePositive } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { powerFromTorqueW } from './power-torque.ts'
 
 /** A curve by speed, rising; power between two points follows a straight line of torque. */
@@ -7,14 +8,14 @@ export interface SpeedCurve {
   readonly powerW: readonly number[]
 }
 
-const torqueAt = (curve: SpeedCurve, i: number) => (curve.powerW[i] as number) / (curve.speedRpm[i] as number)
+const torqueAt = (curve: SpeedCurve, i: number) => itemAt(curve.powerW, i) / itemAt(curve.speedRpm, i)
 
 function requireCurve({ speedRpm, powerW }: SpeedCurve): void {
   if (speedRpm.length < 2 || speedRpm.length !== powerW.length)
     throw new CalculationError('inconsistent', 'curve', 'A curve needs at least two speeds and a power for each.')
   for (let i = 0; i < speedRpm.length; i++) {
-    requirePositive(speedRpm[i] as number, `speedRpm[${i}]`)
-    if (i > 0 && !((speedRpm[i] as number) > (speedRpm[i - 1] as number)))
+    requirePositive(itemAt(speedRpm, i), `speedRpm[${i}]`)
+    if (i > 0 && !(itemAt(speedRpm, i) > itemAt(speedRpm, i - 1)))
       throw new CalculationError('inconsistent', `speedRpm[${i}]`, 'The speeds of a curve must rise. Sort them and leave out doubles.')
   }
 }
@@ -23,15 +24,15 @@ function requireCurve({ speedRpm, powerW }: SpeedCurve): void {
 export function powerAtSpeedW(curve: SpeedCurve, speedRpm: number): number {
   const { speedRpm: speeds } = curve
   const last = speeds.length - 1
-  if (speedRpm < (speeds[0] as number) - 1e-9 || speedRpm > (speeds[last] as number) + 1e-9)
+  if (speedRpm < itemAt(speeds, 0) - 1e-9 || speedRpm > itemAt(speeds, last) + 1e-9)
     throw new CalculationError(
       'out-of-range',
       'band',
-      `The curve runs from ${Math.round(speeds[0] as number)} to ${Math.round(speeds[last] as number)} rpm; ${Math.round(speedRpm)} rpm lies outside it.`,
+      `The curve runs from ${Math.round(itemAt(speeds, 0))} to ${Math.round(itemAt(speeds, last))} rpm; ${Math.round(speedRpm)} rpm lies outside it.`,
     )
   let at = 0
-  while (at < last - 1 && (speeds[at + 1] as number) < speedRpm) at++
-  const share = (speedRpm - (speeds[at] as number)) / ((speeds[at + 1] as number) - (speeds[at] as number))
+  while (at < last - 1 && itemAt(speeds, at + 1) < speedRpm) at++
+  const share = (speedRpm - itemAt(speeds, at)) / (itemAt(speeds, at + 1) - itemAt(speeds, at))
   return speedRpm * ((1 - share) * torqueAt(curve, at) + share * torqueAt(curve, at + 1))
 }
 
@@ -49,7 +50,7 @@ function pieces(curve: SpeedCurve, from: number, to: number): Piece[] {
   const end = (speed: number) => ({ speed, torque: powerAtSpeedW(curve, speed) / speed })
   const knots = [end(from), ...inside, end(to)]
   return knots.slice(1).map((knot, i) => {
-    const before = knots[i] as typeof knot
+    const before = itemAt(knots, i)
     return { fromRpm: before.speed, toRpm: knot.speed, fromTorque: before.torque, toTorque: knot.torque }
   })
 }
@@ -111,5 +112,5 @@ function throughGears(ratios: readonly number[], fromRpm: number, toRpm: number,
 /** A curve of torque as one of power. */
 export const curveFromTorque = (speedRpm: readonly number[], torqueNm: readonly number[]): SpeedCurve => ({
   speedRpm,
-  powerW: speedRpm.map((speed, i) => powerFromTorqueW(torqueNm[i] as number, speed)),
+  powerW: speedRpm.map((speed, i) => powerFromTorqueW(itemAt(torqueNm, i), speed)),
 })

@@ -1,4 +1,5 @@
 import { CalculationError } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { median } from '../stats/moments.ts'
 import { powerFromTorqueW } from './power-torque.ts'
 
@@ -35,7 +36,7 @@ const INDISTINCT = 0.006
 export function crossCheckPower(rows: { speedRpm: readonly number[]; powerW: readonly number[]; torqueNm: readonly number[] }): CrossCheck {
   const ratios: number[] = []
   rows.speedRpm.forEach((speed, i) => {
-    const [power, torque] = [rows.powerW[i] as number, rows.torqueNm[i] as number]
+    const [power, torque] = [itemAt(rows.powerW, i), itemAt(rows.torqueNm, i)]
     if (speed > 0 && power > 0 && torque > 0) ratios.push(power / powerFromTorqueW(torque, speed))
   })
   if (ratios.length === 0)

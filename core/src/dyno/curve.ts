@@ -1,4 +1,5 @@
 import { CalculationError } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { torqueFromPowerNm } from './power-torque.ts'
 
 export interface Sweep {
@@ -22,7 +23,7 @@ export function risingIndices(speedRpm: ArrayLike<number>): number[] {
   const kept: number[] = []
   let highest = Number.NEGATIVE_INFINITY
   for (let i = 0; i < speedRpm.length; i++) {
-    const speed = speedRpm[i] as number
+    const speed = itemAt(speedRpm, i)
     if (speed < highest) continue
     highest = speed
     kept.push(i)
@@ -39,12 +40,12 @@ export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
   const powers: number[] = []
   let count = 0
   sweep.speedRpm.forEach((speed, i) => {
-    const power = sweep.powerW[i] as number
+    const power = itemAt(sweep.powerW, i)
     const last = speeds.length - 1
-    if (last >= 0 && speed < (speeds[last] as number)) throw new CalculationError('inconsistent', 'speedRpm', 'The sweep falls; keep its rising part only.')
+    if (last >= 0 && speed < itemAt(speeds, last)) throw new CalculationError('inconsistent', 'speedRpm', 'The sweep falls; keep its rising part only.')
     if (last >= 0 && speed === speeds[last]) {
       count++
-      powers[last] = (powers[last] as number) + (power - (powers[last] as number)) / count
+      powers[last] = itemAt(powers, last) + (power - itemAt(powers, last)) / count
     } else {
       speeds.push(speed)
       powers.push(power)
@@ -57,10 +58,10 @@ export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
   const powerW: number[] = []
   let at = 0
   for (let speed = first; speed <= last; speed += stepRpm) {
-    while (at < speeds.length - 2 && (speeds[at + 1] as number) < speed) at++
-    const [n0, n1] = [speeds[at] as number, speeds[at + 1] as number]
+    while (at < speeds.length - 2 && itemAt(speeds, at + 1) < speed) at++
+    const [n0, n1] = [itemAt(speeds, at), itemAt(speeds, at + 1)]
     const share = (speed - n0) / (n1 - n0)
-    powerW.push((powers[at] as number) * (1 - share) + (powers[at + 1] as number) * share)
+    powerW.push(itemAt(powers, at) * (1 - share) + itemAt(powers, at + 1) * share)
   }
   return { stepRpm, firstSpeedRpm: first, powerW }
 }
@@ -75,8 +76,8 @@ export function alongGrid(curve: GridCurve, speedRpm: readonly number[], values:
   values.forEach((value, i) => {
     if (Number.isFinite(value)) filled.push(i)
   })
-  const speedOf = (place: number) => speedRpm[filled[place] as number] as number
-  const valueAt = (place: number) => values[filled[place] as number] as number
+  const speedOf = (place: number) => speedRpm[itemAt(filled, place)] as number
+  const valueAt = (place: number) => values[itemAt(filled, place)] as number
   let at = 0
   return curve.powerW.map((_, i) => {
     const speed = gridSpeedRpm(curve, i)
@@ -97,9 +98,9 @@ export const gridSpeedRpm = (curve: GridCurve, index: number): number => curve.f
 export function curvePeak(curve: GridCurve): { powerW: number; speedRpm: number } {
   let best = 0
   curve.powerW.forEach((power, i) => {
-    if (power > (curve.powerW[best] as number)) best = i
+    if (power > itemAt(curve.powerW, best)) best = i
   })
-  return { powerW: curve.powerW[best] as number, speedRpm: gridSpeedRpm(curve, best) }
+  return { powerW: itemAt(curve.powerW, best), speedRpm: gridSpeedRpm(curve, best) }
 }
 
 /** The greatest torque of a grid curve and the speed it stands at. */
@@ -122,7 +123,7 @@ export function meanCurve(curves: readonly GridCurve[]): GridCurve | undefined {
   if (last < first) return undefined
   const powerW = Array.from({ length: (last - first) / head.stepRpm + 1 }, (_, i) => {
     const at = first + i * head.stepRpm
-    return curves.reduce((sum, curve) => sum + (curve.powerW[(at - curve.firstSpeedRpm) / curve.stepRpm] as number), 0) / curves.length
+    return curves.reduce((sum, curve) => sum + itemAt(curve.powerW, (at - curve.firstSpeedRpm) / curve.stepRpm), 0) / curves.length
   })
   return { stepRpm: head.stepRpm, firstSpeedRpm: first, powerW }
 }

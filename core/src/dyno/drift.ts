@@ -1,4 +1,5 @@
 import { CalculationError } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { mean } from '../stats/moments.ts'
 import { studentTCdf } from '../stats/student-t.ts'
 
@@ -29,6 +30,6 @@ export function driftOf(values: readonly number[]): Drift {
   const slopeSd = Math.sqrt(residual / (n - 2) / spread)
   const pValue = slopeSd === 0 ? (slopePerPull === 0 ? 1 : 0) : 2 * (1 - studentTCdf(Math.abs(slopePerPull) / slopeSd, n - 2))
   let mannKendallS = 0
-  for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) mannKendallS += Math.sign((values[j] as number) - (values[i] as number))
+  for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) mannKendallS += Math.sign(itemAt(values, j) - itemAt(values, i))
   return { slopePerPull, slopeSd, pValue, mannKendallS, isDrifting: pValue < SIGNIFICANCE }
 }

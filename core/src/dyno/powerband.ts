@@ -1,4 +1,5 @@
 import { CalculationError, requireWithin } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 
 export interface Powerband {
   readonly peak: number
@@ -19,18 +20,18 @@ export function powerband(input: { speedRpm: readonly number[]; value: readonly 
   requireWithin(share, 0.1, 0.99, 'share')
   if (speedRpm.length < 2 || speedRpm.length !== value.length)
     throw new CalculationError('inconsistent', 'value', 'A band needs at least two speeds and a value for each.')
-  if (speedRpm.some((speed, i) => i > 0 && speed <= (speedRpm[i - 1] as number)))
+  if (speedRpm.some((speed, i) => i > 0 && speed <= itemAt(speedRpm, i - 1)))
     throw new CalculationError('inconsistent', 'speedRpm', 'The speeds must rise. Sort them and leave out doubles.')
   const peak = Math.max(...value)
   const top = value.indexOf(peak)
   const level = share * peak
   const edge = (direction: -1 | 1): { rpm: number; isOpen: boolean } => {
     let at = top
-    while (value[at + direction] !== undefined && (value[at + direction] as number) >= level) at += direction
+    while (value[at + direction] !== undefined && itemAt(value, at + direction) >= level) at += direction
     const beyond = value[at + direction]
-    if (beyond === undefined) return { rpm: speedRpm[at] as number, isOpen: true }
-    const part = ((value[at] as number) - level) / ((value[at] as number) - beyond)
-    return { rpm: (speedRpm[at] as number) + part * ((speedRpm[at + direction] as number) - (speedRpm[at] as number)), isOpen: false }
+    if (beyond === undefined) return { rpm: itemAt(speedRpm, at), isOpen: true }
+    const part = (itemAt(value, at) - level) / (itemAt(value, at) - beyond)
+    return { rpm: itemAt(speedRpm, at) + part * (itemAt(speedRpm, at + direction) - itemAt(speedRpm, at)), isOpen: false }
   }
   const [low, high] = [edge(-1), edge(1)]
   return { peak, peakSpeedRpm: speedRpm[top] as number, fromRpm: low.rpm, toRpm: high.rpm, widthRpm: high.rpm - low.rpm, isOpen: low.isOpen || high.isOpen }

@@ -1,4 +1,5 @@
 import { CalculationError } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { findUnit, type QuantityKind } from '../units/units.ts'
 
 export type ChannelRole = 'speed' | 'power' | 'torque' | 'boost' | 'lambda' | 'intakeTemperature' | 'roadSpeed' | 'time' | 'pull' | 'other'
@@ -66,7 +67,7 @@ function roleOfUnit(unit: string): ChannelRole {
 /** A name that ends in a number: "Power 2", "Run 1", "rpm_3" as its name and the number. */
 function numbered(name: string): { stem: string; number: string } | undefined {
   const found = /^(.*?)[\s_#.-]*(\d{1,3})$/.exec(name.trim())
-  return found?.[1] ? { stem: found[1], number: found[2] as string } : undefined
+  return found?.[1] ? { stem: found[1], number: itemAt(found, 2) } : undefined
 }
 
 /** A heading in its parts, and what a person said the column is. */

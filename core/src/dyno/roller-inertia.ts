@@ -1,4 +1,5 @@
 import { CalculationError, requirePositive } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 
 export interface RollerSample {
   readonly timeS: number
@@ -28,7 +29,7 @@ export function rollerPowerW(inertiaKgM2: number, samples: readonly RollerSample
       throw new CalculationError('inconsistent', `samples[${i}].timeS`, `Sample ${i + 1} is not later than the one before. Sort by time and leave out doubles.`)
   })
   return samples.slice(1, -1).map(({ timeS, speedRadPerS }, i) => {
-    const [before, after] = [samples[i] as RollerSample, samples[i + 2] as RollerSample]
+    const [before, after] = [itemAt(samples, i), itemAt(samples, i + 2)]
     const powerW = (inertiaKgM2 * (after.speedRadPerS ** 2 - before.speedRadPerS ** 2)) / (2 * (after.timeS - before.timeS))
     return { timeS, speedRadPerS, powerW }
   })

@@ -1,5 +1,6 @@
 import { Matrix } from 'ml-matrix'
 import { CalculationError, requireFinite } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { cornerFigures, PAD_NAMES, type PadReading } from './corners.ts'
 import { bodyFlexibility, type CornerPlaces, type CornerRates, cornerGeometry, fromColumn, type PerCorner, perCorner, stiffness } from './suspension.ts'
 
@@ -47,7 +48,7 @@ export function addAt(input: CornerPlaces & CornerRates & { corners: PerCorner<n
     requireFinite(massKg, `loads[${i}].massKg`)
     requireFinite(xM, `loads[${i}].xM`)
     requireFinite(yM, `loads[${i}].yM`)
-    for (const [at, part] of [massKg, massKg * xM, massKg * yM].entries()) sums[at] = (sums[at] as number) + part
+    for (const [at, part] of [massKg, massKg * xM, massKg * yM].entries()) sums[at] = itemAt(sums, at) + part
   })
   const changeKg = fromColumn(loadSplit(input, input).mmul(Matrix.columnVector(sums)))
   const cornersKg = perCorner((name) => corners[name] + changeKg[name])

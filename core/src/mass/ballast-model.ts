@@ -1,3 +1,4 @@
+import { itemAt } from '../item-at.ts'
 import type { MilpAnswer, MilpProblem } from '../solver/milp.ts'
 import { cornerShares, sharesOf } from './add-at.ts'
 import type { BallastInput, BallastPlacement, BallastSite } from './ballast-types.ts'
@@ -44,7 +45,7 @@ export function ballastModel(input: BallastInput) {
   ].flatMap(({ aim, ...rest }) => (aim ? [{ ...rest, aim }] : []))
   const target = centreAimedAt(input, before)
   const costPerKg = ({ site }: Column): number => {
-    const { xM, yM, zM } = sites[site] as BallastSite
+    const { xM, yM, zM } = itemAt(sites, site)
     if (objective === 'lowestCentre') return zM
     if (objective === 'leastYawInertia') return (xM - target.xM) ** 2 + (yM - target.yM) ** 2
     return objective === 'leastMass' ? 1 : MASS_TIE_BREAK
@@ -78,7 +79,7 @@ export function ballastModel(input: BallastInput) {
       ]),
       ...near.flatMap(({ name, aim, carKg: loadKg, perKg }, k) => {
         // Load on the axle, side or diagonal less the wanted share of the whole car, in kg, between −off and +off.
-        const coefficients = columns.map(({ site, plateKg }, i) => [i, plateKg * ((perKg[site] as number) - aim.value)] as const)
+        const coefficients = columns.map(({ site, plateKg }, i) => [i, plateKg * (itemAt(perKg, site) - aim.value)] as const)
         const fixed = loadKg - aim.value * carKg
         return [
           { name: `${name} over`, low: Number.NEGATIVE_INFINITY, high: -fixed, coefficients: [...coefficients, [columns.length + k, -1] as const] },
@@ -88,7 +89,7 @@ export function ballastModel(input: BallastInput) {
       ...wanted.flatMap(({ name, aim, carKg: loadKg, perKg }) => {
         if (aim.within === undefined) return []
         const bound = (share: number) => ({
-          coefficients: columns.map(({ site, plateKg }, i) => [i, plateKg * ((perKg[site] as number) - share)] as const),
+          coefficients: columns.map(({ site, plateKg }, i) => [i, plateKg * (itemAt(perKg, site) - share)] as const),
           edge: share * carKg - loadKg,
         })
         const [least, most] = [bound(aim.value - aim.within), bound(aim.value + aim.within)]
@@ -110,9 +111,9 @@ export function ballastModel(input: BallastInput) {
     })),
   }
   const placement = (answer: MilpAnswer): BallastPlacement => {
-    const counts = columns.map((_, i) => Math.round(answer.values[i] as number))
+    const counts = columns.map((_, i) => Math.round(itemAt(answer.values, i)))
     // Without the mass that only breaks ties.
-    const off = near.reduce((sum, { aim }, k) => sum + (aim.weight ?? 1) * (answer.values[columns.length + k] as number), 0)
+    const off = near.reduce((sum, { aim }, k) => sum + (aim.weight ?? 1) * itemAt(answer.values, columns.length + k), 0)
     return describe(input, columns, counts, objective === 'nearestShares' ? off : answer.objective)
   }
   return { columns, carKg, bounds, problem, placement }
@@ -129,11 +130,11 @@ function centreAimedAt(input: BallastInput, before: { frontShare: number; leftSh
 
 function describe(input: BallastInput, columns: readonly Column[], counts: readonly number[], objective: number): BallastPlacement {
   const { corners, sites, rates, loadFactorG, centreHeightM } = input
-  const massAt = sites.map((_, site) => columns.reduce((sum, column, i) => sum + (column.site === site ? column.plateKg * (counts[i] as number) : 0), 0))
+  const massAt = sites.map((_, site) => columns.reduce((sum, column, i) => sum + (column.site === site ? column.plateKg * itemAt(counts, i) : 0), 0))
   const ballastKg = massAt.reduce((sum, kg) => sum + kg, 0)
   const carKg = PAD_NAMES.reduce((sum, name) => sum + corners[name], 0)
   const totalKg = carKg + ballastKg
-  const moment = (pick: (site: BallastSite) => number) => sites.reduce((sum, site, i) => sum + pick(site) * (massAt[i] as number), 0)
+  const moment = (pick: (site: BallastSite) => number) => sites.reduce((sum, site, i) => sum + pick(site) * itemAt(massAt, i), 0)
   const before = sharesOf(corners)
   const shares = rates ? loaded(input, rates, massAt) : undefined
   const trackM = input.trackFrontM * before.frontShare + input.trackRearM * (1 - before.frontShare)
@@ -141,11 +142,9 @@ function describe(input: BallastInput, columns: readonly Column[], counts: reado
   return {
     sites: sites.map(({ id }, site) => ({
       id,
-      plates: columns.flatMap((column, i) =>
-        column.site === site && (counts[i] as number) > 0 ? [{ massKg: column.plateKg, count: counts[i] as number }] : [],
-      ),
-      massKg: massAt[site] as number,
-      mountLoadN: loadFactorG === undefined ? null : (massAt[site] as number) * loadFactorG * STANDARD_GRAVITY_MPS2,
+      plates: columns.flatMap((column, i) => (column.site === site && itemAt(counts, i) > 0 ? [{ massKg: column.plateKg, count: itemAt(counts, i) }] : [])),
+      massKg: itemAt(massAt, site),
+      mountLoadN: loadFactorG === undefined ? null : itemAt(massAt, site) * loadFactorG * STANDARD_GRAVITY_MPS2,
     })),
     ballastKg,
     totalKg,
@@ -160,5 +159,5 @@ function describe(input: BallastInput, columns: readonly Column[], counts: reado
 
 function loaded(input: BallastInput, rates: CornerRates, massAt: readonly number[]) {
   const shares = input.sites.map(({ xM, yM }) => cornerShares(input, rates, xM, yM))
-  return sharesOf(perCorner((name) => input.corners[name] + shares.reduce((sum, share, i) => sum + share[name] * (massAt[i] as number), 0)))
+  return sharesOf(perCorner((name) => input.corners[name] + shares.reduce((sum, share, i) => sum + share[name] * itemAt(massAt, i), 0)))
 }

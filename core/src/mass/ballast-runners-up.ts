@@ -1,3 +1,4 @@
+import { itemAt } from '../item-at.ts'
 import type { MilpAnswer, SolveMilp } from '../solver/milp.ts'
 import type { BallastModel, Bounds } from './ballast-model.ts'
 import type { BallastPlacement } from './ballast-types.ts'
@@ -36,8 +37,8 @@ function splitAround(model: BallastModel, bounds: Bounds, given: MilpAnswer, sol
   const branches: Branch[] = []
   let held = bounds.columns
   model.columns.forEach((_, i) => {
-    const value = Math.round(given.values[i] as number)
-    const { low, high } = bounds.columns[i] as { low: number; high: number }
+    const value = Math.round(itemAt(given.values, i))
+    const { low, high } = itemAt(bounds.columns, i)
     for (const range of [
       { low, high: value - 1 },
       { low: value + 1, high },

@@ -1,4 +1,5 @@
 import { CalculationError, requireFinite, requirePositive } from '../errors.ts'
+import { itemAt } from '../item-at.ts'
 import { mean } from '../stats/moments.ts'
 
 /** One reading with an axle lifted: the load on the rear axle then. */
@@ -61,10 +62,10 @@ export function centreOfMassHeight(input: {
   const middle = mean(tangents)
   const spreadOfTangents = tangents.reduce((sum, t) => sum + (t - middle) ** 2, 0)
   const weights = tangents.map((t) => (t - middle) / spreadOfTangents)
-  const slope = points.reduce((sum, { share }, i) => sum + (weights[i] as number) * share, 0)
-  const level = mean(points.map(({ share }) => share)) + slope * ((tangents[0] as number) - middle)
+  const slope = points.reduce((sum, { share }, i) => sum + itemAt(weights, i) * share, 0)
+  const level = mean(points.map(({ share }) => share)) + slope * (itemAt(tangents, 0) - middle)
   const alongNormalM = -axleDistanceM * slope
-  const alongAxleLineM = axleDistanceM * level + alongNormalM * (tangents[0] as number)
+  const alongAxleLineM = axleDistanceM * level + alongNormalM * itemAt(tangents, 0)
   const levelAngle = Math.asin(radiusDifference / axleDistanceM)
   const heightM = radiusFrontM + alongAxleLineM * Math.sin(levelAngle) + alongNormalM * Math.cos(levelAngle)
   const sd = (heights: readonly { heightM: number; weight: number }[]) => {
@@ -86,7 +87,7 @@ export function centreOfMassHeight(input: {
   }
   return {
     heightM,
-    sdM: sd(points.map(({ heightM: lift }, i) => ({ heightM: lift, weight: weights[i] as number }))),
+    sdM: sd(points.map(({ heightM: lift }, i) => ({ heightM: lift, weight: itemAt(weights, i) }))),
     sdByLift: [0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.8].filter((lift) => lift < axleDistanceM / 2).map((liftM) => ({ liftM, sdM: one(liftM) })),
     warnings: heightWarnings(heightM, lifts, axleDistanceM),
   }

@@ -1,3 +1,4 @@
+import { itemAt } from '../item-at.ts'
 import { quadrature } from '../stats/moments.ts'
 import type { Quantity } from './quantity.ts'
 
@@ -33,7 +34,7 @@ export function combineMeasurements(list: readonly [Measurement, ...Measurement[
   const first = list[0]
   const limit = largestUsefulSd(first.value)
   for (let i = 1; i < list.length; i++) {
-    const other = list[i] as Measurement
+    const other = itemAt(list, i)
     if (!measurementsAgree(first, other, limit)) continue
     const [v1, v2] = [first.sd ** 2, other.sd ** 2]
     const value = v1 + v2 === 0 ? first.value : (first.value * v2 + other.value * v1) / (v1 + v2)

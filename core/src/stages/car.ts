@@ -1,3 +1,4 @@
+import { itemAt } from '../item-at.ts'
 import { estimateBias, type GuessBias, type GuessPair } from '../mass/estimate-bias.ts'
 
 import type { Place } from '../records/common-fields.ts'
@@ -65,8 +66,8 @@ export const doneAtMs = ({ state, doneAt }: Change): number | null => (state ===
 
 function countUpTo(lines: readonly Line[], stageCount: number): number[] {
   const counts = new Array<number>(stageCount).fill(0)
-  for (const { stagePosition } of lines) counts[stagePosition] = (counts[stagePosition] as number) + 1
-  for (let at = 1; at < stageCount; at++) counts[at] = (counts[at] as number) + (counts[at - 1] as number)
+  for (const { stagePosition } of lines) counts[stagePosition] = itemAt(counts, stagePosition) + 1
+  for (let at = 1; at < stageCount; at++) counts[at] = itemAt(counts, at) + itemAt(counts, at - 1)
   return counts
 }
 

@@ -1,3 +1,4 @@
+import { itemAt } from '../item-at.ts'
 import { logSpread } from '../mass/estimate-bias.ts'
 import type { OpenPart } from '../mass/open-mass.ts'
 import { combineMeasurements } from '../proof/combine-measurements.ts'
@@ -45,7 +46,7 @@ export function lineMass(change: Change): LineMass {
       sdKg: combined.sd * change.count,
       proof: combined.proof,
       standing: measured,
-      ...(combined.disagreesWith === undefined ? {} : { disagreesWith: more[combined.disagreesWith - 1] as MassValue }),
+      ...(combined.disagreesWith === undefined ? {} : { disagreesWith: itemAt(more, combined.disagreesWith - 1) }),
     }
   }
   const standing = values.find((value) => value.proof === 'catalogue') ?? values[0]

@@ -1,3 +1,5 @@
+import { itemAt } from '../item-at.ts'
+
 // Lanczos coefficients, g = 7, n = 9 (published by P. Godfrey; from memory, checked against Γ(n) = (n − 1)! in the tests).
 const LANCZOS = [
   0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012,
@@ -9,7 +11,7 @@ export function logGamma(x: number): number {
   if (x < 0.5) return Math.log(Math.PI / Math.sin(Math.PI * x)) - logGamma(1 - x)
   const t = x + 6.5
   let sum: number = LANCZOS[0]
-  for (let i = 1; i < LANCZOS.length; i++) sum += (LANCZOS[i] as number) / (x - 1 + i)
+  for (let i = 1; i < LANCZOS.length; i++) sum += itemAt(LANCZOS, i) / (x - 1 + i)
   return 0.5 * Math.log(2 * Math.PI) + (x - 0.5) * Math.log(t) - t + Math.log(sum)
 }
 

@@ -1,3 +1,4 @@
+import { itemAt } from '../item-at.ts'
 /** Arithmetic mean of one value or more. */
 export const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length
 
@@ -12,7 +13,7 @@ export function median(values: readonly number[]): number {
   // A typed array sorts numbers by itself, many times faster than with a comparison.
   const sorted = Float64Array.from(values).sort()
   const middle = Math.floor(sorted.length / 2)
-  return sorted.length % 2 ? (sorted[middle] as number) : ((sorted[middle - 1] as number) + (sorted[middle] as number)) / 2
+  return sorted.length % 2 ? itemAt(sorted, middle) : (itemAt(sorted, middle - 1) + itemAt(sorted, middle)) / 2
 }
 
 /** Root of the sum of squares: how independent spreads add. */

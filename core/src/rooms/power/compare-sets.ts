@@ -7,6 +7,7 @@ import { type Drift, driftOf } from '../../dyno/drift.ts'
 import { torqueFromPowerNm } from '../../dyno/power-torque.ts'
 import { type Powerband, powerband } from '../../dyno/powerband.ts'
 import { CalculationError } from '../../errors.ts'
+import { itemAt } from '../../item-at.ts'
 import type { DynoSession, Pull } from '../../records/power-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
 import { doneAtMs } from '../../stages/car.ts'
@@ -192,11 +193,11 @@ function commonBand(curves: readonly GridCurve[]): SpeedBand {
 }
 
 const speedsOf = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
-const at = (curve: GridCurve, speedRpm: number) => curve.powerW[Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm)] as number
+const at = (curve: GridCurve, speedRpm: number) => itemAt(curve.powerW, Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm))
 
 function compared({ session, pulls, curves, meanCurve: meanOfAll }: RestatedSet, band: SpeedBand): ComparedSet {
   const torques = speedsOf(meanOfAll).flatMap((speed, i) =>
-    speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(meanOfAll.powerW[i] as number, speed)] : [],
+    speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(itemAt(meanOfAll.powerW, i), speed)] : [],
   )
   const bandMeansW = curves.map((curve) => bandMean({ curve: { speedRpm: speedsOf(curve), powerW: curve.powerW }, ...band }).bySpeedW)
   const drift = bandMeansW.length < 4 ? null : attempt(() => driftOf(bandMeansW))
@@ -224,7 +225,7 @@ function besideMeans(session: DynoSession, pulls: readonly Pull[], band: SpeedBa
 }
 
 function gains(first: readonly GridCurve[], second: readonly GridCurve[], band: SpeedBand, confidence: number): SetComparison['gainBySpeed'] {
-  const speeds = speedsOf(first[0] as GridCurve).filter((speed) => speed >= band.fromRpm && speed <= band.toRpm)
+  const speeds = speedsOf(itemAt(first, 0)).filter((speed) => speed >= band.fromRpm && speed <= band.toRpm)
   const enough = first.length > 1 && second.length > 1
   const quantile = enough ? studentTQuantile(1 - (1 - confidence) / 2, first.length + second.length - 2) : 0
   return speeds.map((speedRpm) => {

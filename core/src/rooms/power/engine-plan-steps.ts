@@ -2,6 +2,7 @@ import { GRAM_PER_KWH, USUAL_BSFC_G_PER_KWH } from '../../engine/air-and-fuel.ts
 import { fuelPumps, injectors } from '../../engine/fuel-supply.ts'
 import { coolantFlowM3PerS, heatToCoolant, judgeBmep, pistonMotion } from '../../engine/mechanics.ts'
 import { CalculationError } from '../../errors.ts'
+import { itemAt } from '../../item-at.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import type { AirPath, EnginePoint } from './engine-point.ts'
@@ -60,7 +61,7 @@ export function usualBsfc(plan: EnginePlan): readonly [number, number] {
   const boosted = plan.air.isBoosted ? 'Boosted' : 'NaturallyAspirated'
   const [petrol, ethanol] = [USUAL_BSFC_G_PER_KWH[`petrol${boosted}`], USUAL_BSFC_G_PER_KWH[`ethanol${boosted}`]]
   const share = plan.burn.ethanolShare
-  return [0, 1].map((i) => (1 - share) * (petrol[i] as number) + share * (ethanol[i] as number)) as [number, number]
+  return [0, 1].map((i) => (1 - share) * itemAt(petrol, i) + share * itemAt(ethanol, i)) as [number, number]
 }
 
 /** How a plan's injectors do at a point. Rejects a plan without injectors. */

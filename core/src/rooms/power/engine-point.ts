@@ -4,6 +4,7 @@ import { compressor, intercooler } from '../../engine/compressor.ts'
 import { type FuelBlend, fuelBlend } from '../../engine/fuels.ts'
 import { manifoldPressurePa } from '../../engine/swallow.ts'
 import { CalculationError } from '../../errors.ts'
+import { itemAt } from '../../item-at.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { DrivelineLoss } from './driveline-loss.ts'
 
@@ -51,7 +52,7 @@ export function volumetricEfficiencyAt(curve: EnginePlan['engine']['veCurve'], s
     1,
     sorted.findIndex((point) => point.speedRpm >= speedRpm),
   )
-  const [low, high] = [sorted[above - 1] as typeof first, sorted[above] as typeof first]
+  const [low, high] = [itemAt(sorted, above - 1), sorted[above] as typeof first]
   const share = (speedRpm - low.speedRpm) / (high.speedRpm - low.speedRpm)
   return low.volumetricEfficiency + share * (high.volumetricEfficiency - low.volumetricEfficiency)
 }

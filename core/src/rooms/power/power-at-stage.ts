@@ -1,4 +1,5 @@
 import { type GridCurve, meanCurve, scaleCurve } from '../../dyno/curve.ts'
+import { itemAt } from '../../item-at.ts'
 import { type CombinedMeasurements, combineMeasurements } from '../../proof/combine-measurements.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
 import type { Expectation } from '../../records/plan-kinds.ts'
@@ -149,7 +150,7 @@ export function curveAtStage(car: Car, position: number): { curve: GridCurve; sc
   const power = powerAtStage(car, position)
   const [first] = power?.steps ?? []
   if (!power || !first || (first.kind !== 'measured' && first.kind !== 'start')) return undefined
-  const head = first.kind === 'measured' ? (first.sessions[0] as PowerSession) : first.session
+  const head = first.kind === 'measured' ? itemAt(first.sessions, 0) : first.session
   const pulls = car.records.pulls.filter((pull) => head.pullIds.includes(pull.id))
   const curve = meanCurve(pulls.map((pull) => scaleCurve(pull.curve, head.factor)))
   if (!curve) return undefined

@@ -1,5 +1,6 @@
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
+import { itemAt } from '../../item-at.ts'
 import { type CentreHeight, centreOfMassHeight } from '../../mass/centre-of-mass-height.ts'
 import { missingPads } from '../../mass/corners.ts'
 import { openPartMeanKg } from '../../mass/open-mass.ts'
@@ -75,7 +76,7 @@ function liftedHeight(car: Car, weighing: Weighing, lifts: readonly Lift[]): Cen
   const [missing] = missingPads(pads)
   if (missing) throw new CalculationError('missing', `pads.${missing}`, 'The level weighing lacks a pad; a height needs all four. Weigh it level again.')
   const kg = (name: 'LF' | 'RF' | 'LR' | 'RR') => pads[name]?.massKg ?? 0
-  const first = lifts[0] as Lift
+  const first = itemAt(lifts, 0)
   return centreOfMassHeight({
     totalKg: kg('LF') + kg('RF') + kg('LR') + kg('RR'),
     rearAxleKg: kg('LR') + kg('RR'),

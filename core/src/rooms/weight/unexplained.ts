@@ -1,3 +1,4 @@
+import { itemAt } from '../../item-at.ts'
 import { openMass } from '../../mass/open-mass.ts'
 import type { Car, UsableWeighing } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
@@ -24,7 +25,7 @@ export function unexplainedAt(car: Car, weighingId: string): Unexplained | undef
   return at < 1 ? undefined : unexplainedSinceLast(car, at)
 }
 
-const unexplainedSinceLast = rememberByIndex((car, at) => unexplainedBetween(car, car.weighings[at - 1] as UsableWeighing, car.weighings[at] as UsableWeighing))
+const unexplainedSinceLast = rememberByIndex((car, at) => unexplainedBetween(car, itemAt(car.weighings, at - 1), itemAt(car.weighings, at)))
 
 export function unexplainedBetween(car: Car, before: UsableWeighing, after: UsableWeighing): Unexplained {
   const lines = linesBetween(car, before.inCar, (line) => after.inCar.has(line.change.id))
