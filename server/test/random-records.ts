@@ -99,10 +99,11 @@ function tieTogether(lists: Record<string, Row[]>): void {
       const row: Row = { ...made }
       for (const reference of kind.refs) {
         const there = listsOf(reference).flatMap((list) => lists[list] ?? [])
-        const picked = reference.isOptional && i % 3 === 2 ? undefined : there[i % Math.max(1, there.length)]
+        // A record that names one of its own list names the one before it.
+        const at = listsOf(reference).includes(kind.list) ? i - 1 : i % Math.max(1, there.length)
+        const picked = reference.isOptional && i % 3 === 2 ? undefined : there[at]
         if (!picked && !reference.isOptional) return []
-        // A record that is the same kind as itself names an earlier one.
-        row[reference.field] = picked && picked.id !== row.id ? picked.id : null
+        row[reference.field] = picked?.id ?? null
       }
       Object.assign(row, MENDED[kind.list]?.(row, i, lists) ?? {})
       const key = kind.onePer.map((field) => String(row[field]).toLowerCase()).join(' ')
