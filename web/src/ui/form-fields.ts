@@ -93,13 +93,15 @@ const isQuantity = (kind: FieldKind): kind is QuantityKind => typeof kind === 's
 function holdBounds(read: FormReader, { path, kind, label }: Field, schema: z.ZodType, value: number): void {
   if (Number.isNaN(value) || schema.safeParse(value).success) return
   const declared = bare(schema)
-  const [low, high] = declared instanceof z.ZodNumber ? [declared.minValue, declared.maxValue] : [null, null]
+  const [low, high] = declared instanceof z.ZodNumber ? [declared.minValue ?? -Infinity, declared.maxValue ?? Infinity] : [-Infinity, Infinity]
   const unit = isQuantity(kind) ? (read.units[kind] ?? '') : ''
   const shown = (bound: number) => (isQuantity(kind) ? Number(fromSi(kind, bound * scaleOf(path, kind), unit).toPrecision(6)) : bound)
   const behind = unit ? ` ${unit}` : ''
-  if (low === 0 && value <= 0) read.refuse(fieldName(path), `${label} must be more than zero. Type what it is.`)
-  else if (low !== null && high !== null && Number.isFinite(low)) read.refuse(fieldName(path), `${label} lies from ${shown(low)} to ${shown(high)}${behind}.`)
-  else read.refuse(fieldName(path), `${label} is at most ${shown(high ?? 0)}${behind}.`)
+  if (low === 0 && value <= 0)
+    read.refuse(fieldName(path), `${label} must be ${declared.safeParse(0).success ? 'zero or more' : 'more than zero'}. Type what it is.`)
+  else if (Number.isFinite(low) && Number.isFinite(high)) read.refuse(fieldName(path), `${label} lies from ${shown(low)} to ${shown(high)}${behind}.`)
+  else if (Number.isFinite(high)) read.refuse(fieldName(path), `${label} is at most ${shown(high)}${behind}.`)
+  else read.refuse(fieldName(path), `${label} is at least ${shown(low)}${behind}.`)
 }
 
 function readPoints(read: FormReader, { path, label }: Field, { points, whenNone }: PointsKind, schema: z.ZodType): Tree[] {

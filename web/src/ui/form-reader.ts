@@ -81,7 +81,7 @@ export class FormReader {
    */
   points(name: string, label: string, kinds: readonly { readonly kind: QuantityKind; readonly isOptional?: boolean }[]): (number | null)[][] {
     return this.lines(name).flatMap((line) => {
-      const cells = line.includes(';') ? line.split(/\s*;\s*/) : line.split(/\s+/)
+      const cells = line.includes(';') ? line.split(/\s*;\s*/) : line.split(/\s+(?=[-+.\d])/)
       const fewest = kinds.filter(({ isOptional }) => !isOptional).length
       if (cells.length < fewest || cells.length > kinds.length) {
         this.refuse(

@@ -3,7 +3,7 @@ import { pumpFlowM3PerS } from '../../engine/fuel-supply.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { RatingSubject } from '../../records/part-kinds.ts'
 import type { DrivelineLoss } from '../power/driveline-loss.ts'
-import { greatestTorqueNm, injectorsAt, pumpOutletPa } from '../power/engine-plan-steps.ts'
+import { greatestTorqueNm, injectorsAt, pumpOutletPa } from '../power/engine-plan-supply.ts'
 import { airPath, enginePoint } from '../power/engine-point.ts'
 
 export type SubjectDemands = Partial<Record<RatingSubject, number>>

@@ -1,10 +1,9 @@
-import { GRAM_PER_KWH, USUAL_BSFC_G_PER_KWH } from '../../engine/air-and-fuel.ts'
-import { fuelPumps, injectors } from '../../engine/fuel-supply.ts'
+import { GRAM_PER_KWH } from '../../engine/air-and-fuel.ts'
 import { coolantFlowM3PerS, heatToCoolant, judgeBmep, pistonMotion } from '../../engine/mechanics.ts'
 import { CalculationError } from '../../errors.ts'
-import { itemAt } from '../../item-at.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { QuantityKind } from '../../units/units.ts'
+import { greatestTorqueNm, injectorsAt, pumpsAt, usualBsfc } from './engine-plan-supply.ts'
 import type { AirPath, EnginePoint } from './engine-point.ts'
 
 export interface PlanFigure {
@@ -48,58 +47,6 @@ export interface PlanStep {
 
 const figure = (word: string, kind: QuantityKind, value: number): PlanFigure => ({ word, kind, value })
 type Said = { figures: PlanFigure[]; warnings?: readonly string[] }
-
-/** Torque at the crank at the speed of the power, and the greatest by the plan's rise. */
-export const greatestTorqueNm = (plan: EnginePlan, crankPowerW: number): number =>
-  (crankPowerW / ((plan.burn.powerSpeedRpm * Math.PI) / 30)) * plan.burn.torqueRise
-
-/**
- * Usual fuel per power for how the plan's engine breathes and what it burns, g/kWh: between petrol and ethanol by the share (common practice, no source).
- * @example usualBsfc(PLAN)[0] // 429.38
- */
-export function usualBsfc(plan: EnginePlan): readonly [number, number] {
-  const boosted = plan.air.isBoosted ? 'Boosted' : 'NaturallyAspirated'
-  const [petrol, ethanol] = [USUAL_BSFC_G_PER_KWH[`petrol${boosted}`], USUAL_BSFC_G_PER_KWH[`ethanol${boosted}`]]
-  const share = plan.burn.ethanolShare
-  return [0, 1].map((i) => (1 - share) * itemAt(petrol, i) + share * itemAt(ethanol, i)) as [number, number]
-}
-
-/** How a plan's injectors do at a point. Rejects a plan without injectors. */
-export function injectorsAt(plan: EnginePlan, point: EnginePoint) {
-  const { injectors: chosen, burn } = plan
-  if (!chosen) throw new CalculationError('missing', 'injectors', 'No injectors are chosen yet.')
-  return injectors({
-    fuelKgPerS: point.flows.fuelKgPerS,
-    fuelDensityKgM3: point.fuel.densityKgM3,
-    injectorCount: chosen.count,
-    ratedFlowM3PerS: chosen.ratedFlowM3PerS,
-    ratedPressurePa: chosen.ratedPressurePa,
-    pressureDifferencePa: chosen.pressureDifferencePa,
-    dutyLimit: chosen.dutyLimit,
-    ...(chosen.deadTimeS === null ? {} : { deadTimeS: chosen.deadTimeS, speedRpm: burn.powerSpeedRpm }),
-  })
-}
-
-/** What the fuel has to reach above the air: what the regulator holds, the boost it follows, and what filter and lines take. Rejects a plan without pumps. */
-export function pumpOutletPa(plan: EnginePlan, path: AirPath): number {
-  const { pump, air } = plan
-  if (!pump) throw new CalculationError('missing', 'pump', 'No pumps are chosen yet.')
-  return pump.basePressurePa + Math.max(0, path.manifoldPressurePa - air.ambientPressurePa) + pump.lineLossPa
-}
-
-function pumpsAt(plan: EnginePlan, point: EnginePoint, path: AirPath) {
-  const outletPressurePa = pumpOutletPa(plan, path)
-  const pump = plan.pump as NonNullable<EnginePlan['pump']>
-  const all = {
-    fuelKgPerS: point.flows.fuelKgPerS,
-    fuelDensityKgM3: point.fuel.densityKgM3,
-    points: pump.points,
-    outletPressurePa,
-    pumpCount: pump.count,
-    margin: pump.margin,
-  }
-  return { ...fuelPumps(all), outletPressurePa }
-}
 
 /** What a step may ask of its plan: the record, and what earlier steps found, which throws their refusal on so that the step that refused is named once. */
 interface StepInput {
