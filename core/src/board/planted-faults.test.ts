@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
+import { limit, target } from '../../test/goals.ts'
 import { changed, workedExample } from '../../test/worked-example.ts'
-import type { Limit, Target } from '../records/plan-kinds.ts'
 import { readBuildRecords } from '../records/read-records.ts'
 import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
 import type { Weighing } from '../records/weight-kinds.ts'
@@ -16,17 +16,6 @@ import { makeWorking } from './working.ts'
 
 // Each of these was planted by hand as a fault and passed every test there was; the name says which rule holds.
 const TODAY = '2026-04-02'
-const target = (more: Partial<Target>): Target => ({ id: 't', metric: 'massReady', sense: 'atMost', value: 1455, highValue: null, dueStageId: 's0', ...more })
-const limit = (more: Partial<Limit>): Limit => ({
-  id: 'l',
-  metric: 'massReady',
-  sense: 'atLeast',
-  value: 1200,
-  source: 'own',
-  fromStageId: 's0',
-  untilStageId: null,
-  ...more,
-})
 const parse = (edit: (records: BuildRecords) => void) => buildRecordsSchema.parse(changed(edit))
 
 describe('the beam of a car that starts on its goal', () => {

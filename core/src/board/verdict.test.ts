@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
+import { limit, target } from '../../test/goals.ts'
 import { changed, workedExample } from '../../test/worked-example.ts'
-import type { Limit, Target } from '../records/plan-kinds.ts'
 import type { BuildRecords } from '../records/records.ts'
 import { openCar } from '../stages/car.ts'
 import { makeBoard } from './board.ts'
@@ -9,17 +9,6 @@ import { chanceOf, StageValues, satisfies } from './stage-values.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
 
 const TODAY = '2026-04-02'
-const target = (more: Partial<Target>): Target => ({ id: 't', metric: 'massReady', sense: 'atMost', value: 1455, highValue: null, dueStageId: 's0', ...more })
-const limit = (more: Partial<Limit>): Limit => ({
-  id: 'l',
-  metric: 'massReady',
-  sense: 'atLeast',
-  value: 1200,
-  source: 'classRule',
-  fromStageId: 's0',
-  untilStageId: null,
-  ...more,
-})
 const values = (records: BuildRecords = workedExample()) => new StageValues(openCar(records))
 
 /** Stage 1 done in full, so that W1 measures it: 1,450.3 kg. */
