@@ -75,14 +75,24 @@ function anyOf(schema: Schema): fc.Arbitrary<unknown> {
 /** What rules ask beyond the fields of one record. */
 const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Record<string, Row[]>) => object } = {
   stages: (_, i) => ({ position: i }),
-  changes: ({ state, doneAt }, i, { stages = [] }) => ({
+  // Every second one comes off, and the one after it replaces it.
+  changes: ({ state, doneAt, waits, partId, replacesChangeId }, i, { stages = [] }) => ({
     stageId: stages[1 + (i % (stages.length - 1))]?.id,
+    kind: i % 2 === 0 ? 'off' : 'on',
+    waits: i % 2 === 0 && waits,
+    partId: i % 2 === 0 ? null : partId,
+    replacesChangeId: i % 2 === 0 ? null : replacesChangeId,
     doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
   }),
   limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId }),
   targets: ({ value, sense }) => ({ value: (Math.abs(value as number) % 0.5) + 1e-3, highValue: sense === 'between' ? 0.9 : null }),
   expectations: ({ value }) => ({ value: Math.abs(value as number) + 1 }),
-  weighings: ({ secondPlacement }) => (secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),
+  weighings: ({ secondPlacement, pads, total, axles }) => ({
+    ...(secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),
+    ...(secondPlacement || Object.values(pads as object).some((pad) => pad !== null) ? { total: null, axles: null } : {}),
+    ...(total && axles ? { axles: null } : {}),
+    ...(secondPlacement || total || axles ? {} : { pads: { ...(pads as object), LF: { massKg: 300, sdKg: null, typed: null } } }),
+  }),
   standings: ({ sessionId }, _, { pulls = [] }) => ({ pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id) }),
   parts: ({ ratings }) => ({ ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })) }),
 }

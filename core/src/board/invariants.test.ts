@@ -134,7 +134,7 @@ describe('verdicts and anchors at the edges', () => {
     const bare = changed((records) => Object.assign(records, { weighings: [] }))
     const values = new StageValues(openCar(bare))
     expect(targetVerdict(values, bare.targets[0] as never, '2026-01-01')?.word).toBe('no plan')
-    bare.build.baselineMass = { massKg: 1450, sdKg: null, proof: 'catalogue' }
+    bare.build.baselineMass = { massKg: 1450, sdKg: null, proof: 'catalogue', hasDriver: true, hasFuel: true }
     expect(massOf(openCar(bare), 0)).toMatchObject({ value: 1450, proof: 'catalogue' })
   })
 
@@ -144,8 +144,14 @@ describe('verdicts and anchors at the edges', () => {
       if (glass) Object.assign(glass, { state: 'done', doneAt: '2026-03-01T10:00:00Z' })
     })
     const values = new StageValues(openCar(early))
-    // W0 held nothing, so it is the latest weighing that is a part of stage 1; W1 held the glass of stage 2.
-    expect(massOf(values.car, 1)?.anchor.kind).toBe('subset')
+    // W1 was entered at stage 1 and held the glass of stage 2: it goes back in.
+    const atOne = massOf(values.car, 1)
+    expect(atOne?.anchor.kind).toBe('ownStage')
+    expect(atOne?.openLines.map(({ line, part }) => [line.change.id, part.sign])).toEqual([
+      ['c3', 1],
+      ['c4', 1],
+      ['c6', 1],
+    ])
     expect(massOf(values.car, 2)?.anchor.kind).toBe('subset')
   })
 

@@ -168,7 +168,7 @@ describe('one car a revision', () => {
     expect(massOf(second, 2)).toEqual(massOf(first, 2))
   })
   it('shows one mass everywhere, also where the garage teaches it and a part carries least torque', () => {
-    const pairs = Array.from({ length: 6 }, (_, i) => ({ guessKg: 10, measuredKg: 12 + 0.1 * i }))
+    const pairs = Array.from({ length: 6 }, (_, i) => ({ guessKg: 10, measuredKg: 12 + 0.1 * i, side: 'on' as const }))
     const records = changed((all) => {
       all.build.guessPairsFrom = 'garage'
       const rating = { of: 'crankTorque', limit: 260, isEach: false, known: 'catalogue', ethanolShare: null }

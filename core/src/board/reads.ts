@@ -3,14 +3,14 @@ import { POWER_READS } from '../rooms/power/metrics.ts'
 import { METRIC_INFO } from './metrics.ts'
 
 /** The lists that a car is opened from; every answer about it rests on them, and on the build's own record. */
-const OF_THE_CAR = ['stages', 'changes', 'weighings', 'inCars', 'zones'] as const satisfies readonly RecordList[]
+const OF_THE_CAR = ['stages', 'changes', 'weighings', 'inCars', 'zones', 'parts', 'expectations'] as const satisfies readonly RecordList[]
 
 const OF_METRICS = Object.values(METRIC_INFO).flatMap(({ reads = [] }) => reads)
 
 /** Which lists each answer about a build reads: a write to any other leaves it as it is. A test holds them against what is read. */
 export const ANSWER_READS = {
-  board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'parts', ...OF_METRICS])],
-  weight: [...OF_THE_CAR, 'lifts', 'sites'],
+  board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', ...OF_METRICS])],
+  weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
 } as const satisfies Record<string, readonly RecordList[]>
 

@@ -3,7 +3,7 @@ import type { Limit, Target } from '../records/plan-kinds.ts'
 import { chanceOf, type StageValues, satisfies } from './stage-values.ts'
 
 export type TargetWord = 'met' | 'missed' | 'on course' | 'doubtful' | 'unlikely' | 'no plan'
-export type LimitWord = 'broken' | 'would break' | 'holds' | 'would hold' | 'no plan'
+export type LimitWord = 'broken' | 'would break' | 'holds' | 'would hold' | 'holds if nothing goes in' | 'no plan'
 
 export interface TargetVerdict {
   readonly word: TargetWord
@@ -15,12 +15,15 @@ export interface TargetVerdict {
   readonly isLate: boolean
   readonly duePosition: number
   readonly verdictPosition: number
+  /** The due stage lists nothing yet, so there is no plan; what stands there is the stage before it. */
+  readonly isEmptyStage: boolean
   /** Met when due, and missed again since this stage. */
   readonly missedSincePosition: number | null
 }
 
 export interface LimitVerdict {
   readonly word: LimitWord
+  /** How likely this word is right; null with no plan. */
   readonly chance: number | null
   readonly fromPosition: number
   readonly verdictPosition: number
@@ -37,7 +40,7 @@ function positionOrLast(values: StageValues, stageId: string | null): number {
 /**
  * Verdict of a target: at the latest stage from the due one on whose value is measured, else at the due stage.
  * Measured: met or missed, and "within doubt" under 90 %. Else open by the plan's chance: on course from 0.8, unlikely under 0.2, doubtful between.
- * `today` is an ISO date; a passed due date makes an open target late, never missed. Null while a value that it rests on is being worked out.
+ * A due stage that lists nothing has no plan. `today` is an ISO date; a passed due date makes an open target late, never missed. Null while a value that it rests on is being worked out.
  */
 export function targetVerdict(values: StageValues, target: Target, today: string): TargetVerdict | null {
   const duePosition = positionOrLast(values, target.dueStageId)
@@ -45,9 +48,9 @@ export function targetVerdict(values: StageValues, target: Target, today: string
   const verdictPosition = values.latestMeasured(target.metric, duePosition) ?? duePosition
   const value = values.value(target.metric, verdictPosition)
   const dueDate = values.car.stages[duePosition]?.date ?? null
-  const common = { duePosition, verdictPosition, missedSincePosition: null, withinDoubt: false, isLate: false }
+  const common = { duePosition, verdictPosition, missedSincePosition: null, withinDoubt: false, isLate: false, isEmptyStage: value?.isEmptyStage === true }
   const passed = dueDate !== null && dueDate < today
-  if (!value) return { ...common, word: 'no plan', chance: null, isLate: passed }
+  if (!value || value.isEmptyStage) return { ...common, word: 'no plan', chance: null, isLate: passed }
   const yes = chanceOf(target, value.distribution)
   if (!isMeasured(value.proof)) {
     const word = yes >= 0.8 ? 'on course' : yes < 0.2 ? 'unlikely' : 'doubtful'
@@ -83,14 +86,15 @@ export function limitVerdict(values: StageValues, limit: Limit): LimitVerdict | 
   const fromPosition = positionOrLast(values, limit.fromStageId)
   const untilPosition = positionOrLast(values, limit.untilStageId)
   if (values.isWaiting(limit.metric, fromPosition, untilPosition)) return null
-  let worst: LimitVerdict | undefined
+  let worst: { readonly yes: number; readonly verdict: LimitVerdict } | undefined
   for (let at = fromPosition; at <= untilPosition; at++) {
     const value = values.value(limit.metric, at)
     if (!value) continue
     const yes = chanceOf(limit, value.distribution)
     if (isMeasured(value.proof) && !satisfies(limit, value.value)) return { word: 'broken', chance: 1 - yes, fromPosition, verdictPosition: at }
-    const word = isMeasured(value.proof) ? 'holds' : yes < 0.5 ? 'would break' : 'would hold'
-    if (!worst || yes < (worst.chance ?? 1)) worst = { word, chance: yes, fromPosition, verdictPosition: at }
+    const word = isMeasured(value.proof) ? 'holds' : yes < 0.5 ? 'would break' : value.isEmptyStage ? 'holds if nothing goes in' : 'would hold'
+    const chance = word === 'would break' ? 1 - yes : yes
+    if (!worst || yes < worst.yes) worst = { yes, verdict: { word, chance, fromPosition, verdictPosition: at } }
   }
-  return worst ?? { word: 'no plan', chance: null, fromPosition, verdictPosition: fromPosition }
+  return worst?.verdict ?? { word: 'no plan', chance: null, fromPosition, verdictPosition: fromPosition }
 }

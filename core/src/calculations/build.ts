@@ -33,11 +33,22 @@ const massAtStageCalculation = defineCalculation({
     massKg: z.number(),
     sdKg: z.number(),
     proof,
-    anchor: z.enum(['equal', 'subset', 'other', 'baseline']),
+    anchor: z.enum(['equal', 'ownStage', 'subset', 'other', 'baseline']),
+    carriedFromStageId: z.string().nullable(),
     anchorMassKg: z.number(),
     anchorSdKg: z.number(),
     anchorWeighingIds: z.array(z.string()),
-    lines: z.array(z.strictObject({ changeId: z.string(), name: z.string(), massKg: z.number(), sdKg: z.number(), proof, takenOutAgain: z.boolean() })),
+    lines: z.array(
+      z.strictObject({
+        changeId: z.string(),
+        name: z.string(),
+        massKg: z.number(),
+        sdKg: z.number(),
+        proof,
+        takenOutAgain: z.boolean(),
+        comesBack: z.boolean(),
+      }),
+    ),
   }),
   run: (read) => {
     const { car, position } = openAt(read)
@@ -56,6 +67,7 @@ const massAtStageCalculation = defineCalculation({
         sdKg: mass.sd,
         proof: mass.proof,
         anchor: anchor.kind,
+        carriedFromStageId: mass.carriedFromPosition === null ? null : (car.stages[mass.carriedFromPosition]?.id ?? null),
         anchorMassKg: mass.anchorMassKg,
         anchorSdKg: mass.anchorSdKg,
         anchorWeighingIds:
@@ -63,10 +75,11 @@ const massAtStageCalculation = defineCalculation({
         lines: mass.openLines.map(({ line, part }) => ({
           changeId: line.change.id,
           name: line.change.name,
-          massKg: openPartMeanKg(part, car.bias),
+          massKg: openPartMeanKg(part, car.biases),
           sdKg: line.mass.sdKg,
           proof: line.mass.proof,
-          takenOutAgain: part.sign !== changeSign(line.change),
+          takenOutAgain: !part.isComingBack && part.sign !== changeSign(line.change),
+          comesBack: part.isComingBack === true,
         })),
       },
     }

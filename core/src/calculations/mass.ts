@@ -1,4 +1,4 @@
-import { DEFAULT_BIAS, estimateBias, logSpread, predictQuantileKg, ratioInterval } from '../mass/estimate-bias.ts'
+import { DEFAULT_BIAS, estimateBias, estimateBiases, logSpread, predictQuantileKg, ratioInterval } from '../mass/estimate-bias.ts'
 import { forecastMass } from '../mass/forecast.ts'
 import { powerToWeight } from '../mass/power-to-weight.ts'
 import { z } from '../zod.ts'
@@ -55,7 +55,8 @@ const forecastCalculation = defineCalculation({
     'mean = M + ΣE_i exp(mu + s²/2 + v/2); cov_ij = m_i m_j (exp(v + s² [i = j]) − 1); one log-normal matched to the mass to come, or a normal where guesses come off',
   sources: ['Moment matching of a sum of log-normals (Fenton and Wilkinson), closed form'],
   assumptions: [
-    'Guesses share the doubt in the bias, so it does not average out',
+    'Guesses of one side (what goes on, what comes off) share the doubt in its bias, so it does not average out',
+    `Under five pairs of a side: on mu ${DEFAULT_BIAS.mu}, off mu 0, s ${DEFAULT_BIAS.s} (common practice, no source)`,
     'Where the mass to come does not outweigh its doubt twice over, a normal is used',
   ],
   validRange: 'Known mass and every part above zero; up to 10 000 parts',
@@ -83,7 +84,9 @@ const forecastCalculation = defineCalculation({
         }),
       )
       .max(10_000),
+    /** Pairs of what goes on, and of what comes off. */
     pairs: pairsSchema.default([]),
+    offPairs: pairsSchema.default([]),
     limitKg: z.number().optional(),
   }),
   output: z.strictObject({
@@ -96,13 +99,14 @@ const forecastCalculation = defineCalculation({
     chanceUnderLimit: z.number().optional(),
     doubt: z.array(z.strictObject({ id: z.string(), varianceShare: z.number(), meanKg: z.number(), sdAfterWeighingKg: z.number() })),
   }),
-  run: ({ parts, pairs, ...known }) => {
+  run: ({ parts, pairs, offPairs, ...known }) => {
     const value = forecastMass({
       ...known,
-      bias: estimateBias(pairs),
+      biases: estimateBiases({ on: pairs, off: offPairs }),
       parts: parts.map((part, i) => ({
         id: part.id ?? String(i),
         sign: part.comesOff ? -1 : 1,
+        side: part.comesOff ? 'off' : 'on',
         massKg: part.massKg,
         isGuess: part.proof === 'guess',
         sdKg: part.sdKg ?? (part.proof === 'catalogue' ? 0.05 * part.massKg : Math.max(0.1, 0.005 * part.massKg)),

@@ -20,23 +20,42 @@ export interface GuessBias {
 /** Starting values until five pairs exist: guesses run 3 % light, 15 % spread (common practice, no source). */
 export const DEFAULT_BIAS: GuessBias = { mu: 0.03, s: 0.15, v: 0.15 ** 2 / 3, pairCount: 0, isDefault: true }
 
+/** What comes off is guessed with the part in the hand, and runs neither light nor heavy until it is known (common practice, no source). */
+export const DEFAULT_OFF_BIAS: GuessBias = { ...DEFAULT_BIAS, mu: 0 }
+
+/** How guesses run, learned apart: of what comes off, and of what goes on with the pieces that go back. */
+export interface GuessBiases {
+  readonly off: GuessBias
+  readonly on: GuessBias
+}
+export type GuessSide = keyof GuessBiases
+
 const PAIRS_NEEDED = 5
 
 /**
  * Learns by how much guesses run light or heavy from pairs of a guess and its later measurement.
- * mu = mean ln(measured/guess), s its sample spread, v = s²/n. Fewer than five pairs: DEFAULT_BIAS with their count.
+ * mu = mean ln(measured/guess), s its sample spread, v = s²/n. Fewer than five pairs: `whenFew` with their count.
  * Source: log-normal estimation error, closed form. Rejects masses of zero or less.
  */
-export function estimateBias(pairs: readonly GuessPair[]): GuessBias {
+export function estimateBias(pairs: readonly GuessPair[], whenFew: GuessBias = DEFAULT_BIAS): GuessBias {
   const logs = pairs.map((pair, i) => {
     requirePositive(pair.guessKg, `pairs[${i}].guessKg`)
     requirePositive(pair.measuredKg, `pairs[${i}].measuredKg`)
     return Math.log(pair.measuredKg / pair.guessKg)
   })
-  if (logs.length < PAIRS_NEEDED) return { ...DEFAULT_BIAS, pairCount: logs.length }
+  if (logs.length < PAIRS_NEEDED) return { ...whenFew, pairCount: logs.length }
   const s = sampleSd(logs)
   return { mu: mean(logs), s, v: s ** 2 / logs.length, pairCount: logs.length, isDefault: false }
 }
+
+/**
+ * Learns both sides, each of its own pairs.
+ * @example estimateBiases({ on: [], off: [] }).off.mu // 0
+ */
+export const estimateBiases = (pairs: Readonly<Record<GuessSide, readonly GuessPair[]>>): GuessBiases => ({
+  off: estimateBias(pairs.off, DEFAULT_OFF_BIAS),
+  on: estimateBias(pairs.on),
+})
 
 /** The quantile of a new part guessed at `guessKg`: E exp(mu + t s √(1 + 1/n)), with Student's t for a learned bias. Rejects a guess of zero or less, and a bias that was not learned. */
 export function predictQuantileKg(guessKg: number, bias: GuessBias, probability: number): number {

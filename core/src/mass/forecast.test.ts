@@ -1,9 +1,18 @@
 import { expect, it, test } from 'vitest'
-import { DEFAULT_BIAS } from './estimate-bias.ts'
+import { DEFAULT_BIAS, estimateBiases } from './estimate-bias.ts'
 import { forecastMass } from './forecast.ts'
 import type { OpenPart } from './open-mass.ts'
 
-const part = (id: string, massKg: number, more: Partial<OpenPart> = {}): OpenPart => ({ id, sign: 1, massKg, isGuess: true, sdKg: 0, ...more })
+const part = (id: string, massKg: number, more: Partial<OpenPart> = {}): OpenPart => ({
+  id,
+  sign: 1,
+  side: more.sign === -1 ? 'off' : 'on',
+  massKg,
+  isGuess: true,
+  sdKg: 0,
+  ...more,
+})
+const DEFAULTS = estimateBiases({ off: [], on: [] })
 
 /** A seeded stream of even numbers between 0 and 1 (Park and Miller's minimal generator). */
 function seeded(seed: number): () => number {
@@ -29,7 +38,7 @@ it('agrees with 20,000 seeded draws of the same model', () => {
   }).sort((a, b) => a - b)
   const mean = found.reduce((sum, value) => sum + value, 0) / found.length
   const sd = Math.sqrt(found.reduce((sum, value) => sum + (value - mean) ** 2, 0) / found.length)
-  const forecast = forecastMass({ knownKg: 1200, knownSdKg: 1.5, parts, bias: DEFAULT_BIAS, limitKg: 1285 })
+  const forecast = forecastMass({ knownKg: 1200, knownSdKg: 1.5, parts, biases: DEFAULTS, limitKg: 1285 })
   // The error of the draws themselves: sd/√20,000 is 0.08 kg.
   expect(Math.abs(forecast.meanKg - mean)).toBeLessThan(0.3)
   expect(Math.abs(forecast.sdKg / sd - 1)).toBeLessThan(0.03)
@@ -44,7 +53,7 @@ test.each([
   ['a guess smaller than the doubt of the scales', [part('a', 1)], 'normal'],
   ['guesses that go on', [part('a', 41), part('b', 20)], 'lognormal'],
 ] as const)('%s is spread as a %s', (_, parts, shape) => {
-  expect(forecastMass({ knownKg: 1200, knownSdKg: 1.5, parts, bias: DEFAULT_BIAS }).shape).toBe(shape)
+  expect(forecastMass({ knownKg: 1200, knownSdKg: 1.5, parts, biases: DEFAULTS }).shape).toBe(shape)
 })
 
 it('names the part that carries most of the doubt, and refuses a mass of nothing', () => {
@@ -52,10 +61,10 @@ it('names the part that carries most of the doubt, and refuses a mass of nothing
     knownKg: 1200,
     knownSdKg: 1,
     parts: [part('small', 3), part('large', 40), part('weighed', 90, { isGuess: false, sdKg: 0.1 })],
-    bias: DEFAULT_BIAS,
+    biases: DEFAULTS,
   })
   expect(doubt[0]?.id).toBe('large')
   expect(doubt.at(-1)?.id).toBe('weighed')
-  expect(() => forecastMass({ knownKg: 0, knownSdKg: 1, parts: [], bias: DEFAULT_BIAS })).toThrow(/knownKg/)
-  expect(() => forecastMass({ knownKg: 900, knownSdKg: 1, parts: [part('a', -1)], bias: DEFAULT_BIAS })).toThrow(/parts\[0\]/)
+  expect(() => forecastMass({ knownKg: 0, knownSdKg: 1, parts: [], biases: DEFAULTS })).toThrow(/knownKg/)
+  expect(() => forecastMass({ knownKg: 900, knownSdKg: 1, parts: [part('a', -1)], biases: DEFAULTS })).toThrow(/parts\[0\]/)
 })

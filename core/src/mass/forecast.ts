@@ -1,7 +1,7 @@
 import { requireFinite, requirePositive } from '../errors.ts'
 import { chanceAtMost, quantileOf } from '../stats/distribution.ts'
-import type { GuessBias } from './estimate-bias.ts'
-import { finishedMassDistribution, type OpenPart, openMass, openPartMeanKg } from './open-mass.ts'
+import type { GuessBiases } from './estimate-bias.ts'
+import { finishedMassDistribution, guessMeansKg, type OpenPart, openPartMeanKg } from './open-mass.ts'
 
 export interface MassForecast {
   readonly meanKg: number
@@ -32,7 +32,7 @@ export function forecastMass(input: {
   knownKg: number
   knownSdKg: number
   parts: readonly OpenPart[]
-  bias: GuessBias
+  biases: GuessBiases
   limitKg?: number | undefined
 }): MassForecast {
   requirePositive(input.knownKg, 'knownKg')
@@ -50,25 +50,22 @@ export function forecastMass(input: {
     p90Kg: quantileOf(distribution, 0.9),
     shape: distribution.shape,
     ...(input.limitKg === undefined ? {} : { chanceUnderLimit: chanceAtMost(distribution, input.limitKg) }),
-    doubt: doubtShares(input.parts, input.bias, total),
+    doubt: doubtShares(input.parts, input.biases, total),
   }
 }
 
 /** Variance of a part on a scale: the greater of 0.1 kg and 0.5 % (common practice, no source). */
 const weighedVariance = (massKg: number): number => Math.max(0.1, 0.005 * massKg) ** 2
 
-function doubtShares(parts: readonly OpenPart[], bias: GuessBias, totalVariance: number): MassForecast['doubt'] {
-  const shared = Math.expm1(bias.v)
-  const guessMean = openMass(
-    parts.filter((part) => part.isGuess),
-    bias,
-  ).meanKg
+function doubtShares(parts: readonly OpenPart[], biases: GuessBiases, totalVariance: number): MassForecast['doubt'] {
+  const means = guessMeansKg(parts, biases)
   return parts
     .map((part) => {
-      const meanKg = openPartMeanKg(part, bias)
-      const own = part.isGuess
-        ? meanKg ** 2 * (Math.expm1(bias.v + (part.logSd ?? bias.s) ** 2) - shared) + (guessMean ** 2 - (guessMean - meanKg) ** 2) * shared
-        : part.sdKg ** 2
+      const meanKg = openPartMeanKg(part, biases)
+      const { v, s } = biases[part.side]
+      const shared = Math.expm1(v)
+      const all = means[part.side]
+      const own = part.isGuess ? meanKg ** 2 * (Math.expm1(v + (part.logSd ?? s) ** 2) - shared) + (all ** 2 - (all - meanKg) ** 2) * shared : part.sdKg ** 2
       const weighed = Math.min(own, weighedVariance(part.massKg))
       return {
         id: part.id,

@@ -4,6 +4,7 @@
  */
 export const METRIC_GOALS = {
   massReady: 'positive',
+  massOff: 'positive',
   wheelPower: 'positive',
   peakTorque: 'positive',
   powerToMass: 'positive',

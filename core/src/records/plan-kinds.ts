@@ -36,9 +36,17 @@ export const buildFields = {
     fuelKgPerL: z.number().min(0.5).max(1.2),
   }),
   powerBasis: z.strictObject({ place: z.enum(POWER_PLACES), standard: z.enum(STANDARDS), boostSchool: z.enum(BOOST_SCHOOLS) }),
-  /** What the car weighs before any weighing, at the reference condition. */
+  /** What the car weighs before any weighing. */
   baselineMass: z
-    .strictObject({ massKg: z.number().positive().max(20_000), sdKg: spread, proof: z.enum(['guess', 'catalogue', 'measured']), typed })
+    .strictObject({
+      massKg: z.number().positive().max(20_000),
+      sdKg: spread,
+      proof: z.enum(['guess', 'catalogue', 'measured']),
+      typed,
+      /** Whether the reference driver and fuel are in it. */
+      hasDriver: z.boolean().default(true),
+      hasFuel: z.boolean().default(true),
+    })
     .nullable()
     .default(null),
   /** Where the fuel's and the driver's mass sit, to bring corners to the reference. */

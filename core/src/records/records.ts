@@ -17,4 +17,6 @@ const lists = Object.fromEntries(
 export const buildRecordsSchema = z.object({ build: z.object(buildFields), ...lists })
 
 /** Pairs of guess and weighing from the other builds of the garage, for a build that learns from them too. */
-export const garagePairsSchema = z.array(z.strictObject({ guessKg: z.number().positive(), measuredKg: z.number().positive() })).max(100_000)
+export const garagePairsSchema = z
+  .array(z.strictObject({ guessKg: z.number().positive(), measuredKg: z.number().positive(), side: z.enum(['off', 'on']).default('on') }))
+  .max(100_000)

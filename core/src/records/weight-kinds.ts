@@ -6,9 +6,12 @@ import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from 
 export const massValueSchema = z.strictObject({
   massKg: partKg,
   sdKg: spread,
-  proof: z.enum(['guess', 'catalogue', 'measured']),
+  /** Calculated: worked back from the scales. */
+  proof: z.enum(['guess', 'catalogue', 'calculated', 'measured']),
   typed,
   at: instant,
+  /** What it was worked back from: two weighings, or the build for its baseline mass. */
+  derivedFrom: z.array(id).max(10).nullish(),
   /** Which scale; two weighings on one scale do not average out its own error. */
   instrument: z.string().max(80).nullable().default(null),
   /** Where the mass is a difference of two readings of a growing box: the reading after it went in, and its place among them. */
@@ -26,6 +29,17 @@ const standsAtAStage: RecordRule = async (next, { live, now }) => {
   return { ...next, doneAt: next.state === 'done' ? (next.doneAt ?? now) : null }
 }
 
+/** What replaces is on, what it replaces is off, and only what is off can wait. */
+const fitsItsKind: RecordRule = async (next, { live }) => {
+  if (next.waits && next.kind !== 'off') throw new RecordRefusal('waits', 'Only a part that comes off can wait for what goes back. Make it an off line.')
+  if (next.partId && next.kind === 'off') throw new RecordRefusal('partId', 'A part of the register goes in with an on line. Make it one, or name no part.')
+  if (!next.replacesChangeId) return next
+  const [replaced] = await live('changes', { id: next.replacesChangeId })
+  if (next.kind !== 'on' || (replaced && replaced.kind !== 'off'))
+    throw new RecordRefusal('replacesChangeId', 'An on line replaces an off line. Pick a part that comes off, or name none.')
+  return next
+}
+
 export const changeKind = defineRecord({
   list: 'changes',
   word: 'a ledger line',
@@ -36,6 +50,8 @@ export const changeKind = defineRecord({
     stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has ledger lines. Move or delete them first.' } },
     fromChangeId: { to: 'changes', whenGone: { keepsIt: 'Pieces of this part go to its replacement. Delete those lines first.' } },
     toChangeId: { to: 'changes', whenGone: 'forgets' },
+    replacesChangeId: { to: 'changes', whenGone: 'forgets', sentence: 'What this line replaces is not in this build. Pick an off line of it.' },
+    partId: { to: 'parts', whenGone: 'forgets', sentence: 'The part this line puts in is not in this build. Pick one of its parts.' },
     boxId: { to: 'boxes', whenGone: { keepsIt: 'Ledger lines were weighed in this box. Delete those lines first.' } },
   },
   fields: {
@@ -53,6 +69,12 @@ export const changeKind = defineRecord({
     /** The part that a transfer's pieces come from, and the replacement they go to. */
     fromChangeId: id.nullable().default(null),
     toChangeId: id.nullable().default(null),
+    /** The off line that an on line stands in for. */
+    replacesChangeId: id.nullable().default(null),
+    /** Off for now: pieces go back, or a replacement comes that nobody knows yet. */
+    waits: z.boolean().default(false),
+    /** The part of the register that an on line puts in. */
+    partId: id.nullable().default(null),
     boxId: id.nullable().default(null),
     /** Of its own; else that of its zone. */
     place: optionalPlace,
@@ -60,7 +82,7 @@ export const changeKind = defineRecord({
     cost: z.number().nonnegative().max(1e8).nullable().default(null),
     hours: z.number().nonnegative().max(1e5).nullable().default(null),
   },
-  rules: [standsAtAStage],
+  rules: [standsAtAStage, fitsItsKind],
 })
 export type Change = RecordOfKind<typeof changeKind>
 
@@ -79,6 +101,17 @@ export const conditionsSchema = z.strictObject({
   rideHeightRearM: z.number().positive().max(1).nullable().default(null),
 })
 
+const noPads = { LF: null, RF: null, LR: null, RR: null }
+const wholeReading = (most: number) => z.strictObject({ massKg: z.number().positive().max(most), sdKg: spread, typed })
+
+const hasOneKindOfReading: RecordRule = (next) => {
+  const pads = Object.values(next.pads as z.output<typeof padsSchema>).some((pad) => pad !== null) || next.secondPlacement !== null
+  const kinds = [pads, next.axles !== null, next.total !== null].filter(Boolean).length
+  if (kinds > 1) throw new RecordRefusal('total', 'A weighing has pads, or two axle loads, or a total. Keep one of them.')
+  if (kinds === 0) throw new RecordRefusal('pads', 'This weighing reads nothing. Type the pads, two axle loads or a total.')
+  return next
+}
+
 const hasPadHeight: RecordRule = (next) => {
   const second = next.secondPlacement as { readonly method: string; readonly padHeightM: number | null } | null
   if (second?.method === 'otherAxleOnFloor' && second.padHeightM === null)
@@ -96,7 +129,14 @@ export const weighingKind = defineRecord({
     id,
     stageId: id,
     at: instant,
-    pads: padsSchema,
+    pads: padsSchema.default(noPads),
+    /** In place of pads: the whole car on a weighbridge, or a figure read aloud. */
+    total: wholeReading(20_000).nullable().default(null),
+    /** In place of pads: one axle after the other. */
+    axles: z
+      .strictObject({ front: wholeReading(10_000), rear: wholeReading(10_000) })
+      .nullable()
+      .default(null),
     /** The car put on the pads a second time, because one of them is dead. */
     secondPlacement: z
       .strictObject({
@@ -122,7 +162,7 @@ export const weighingKind = defineRecord({
     setAside: z.string().trim().min(1).max(300).nullable().default(null),
     note,
   },
-  rules: [hasPadHeight],
+  rules: [hasOneKindOfReading, hasPadHeight],
 })
 export type Weighing = RecordOfKind<typeof weighingKind>
 

@@ -1,11 +1,12 @@
 import { itemAt } from '../item-at.ts'
-import { estimateBias, type GuessBias, type GuessPair } from '../mass/estimate-bias.ts'
+import { estimateBiases, type GuessBiases, type GuessPair, type GuessSide } from '../mass/estimate-bias.ts'
 
 import type { Place } from '../records/common-fields.ts'
 import type { Stage } from '../records/plan-kinds.ts'
 import type { BuildRecords } from '../records/records.ts'
 import type { Change, Weighing } from '../records/weight-kinds.ts'
-import { isUnknown, type LineMass, lineMass } from './line-mass.ts'
+import { guessSide, isUnknown, type LineMass, lineMass } from './line-mass.ts'
+import { linkedRuns, listingStages } from './linked-runs.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
 import { type StageValue, WAITING, type Waiting } from './stage-value.ts'
 
@@ -23,6 +24,8 @@ export interface Line {
 /** A weighing that has a total and is not set aside, with the changes that were in the car that day. */
 export interface UsableWeighing {
   readonly weighing: Weighing
+  /** Position of the stage it was entered at. */
+  readonly context: number
   readonly reference: ReferenceMass
   readonly inCar: ReadonlySet<string>
   /** How many of the changes in the car belong to stages 0 to n, for each n. */
@@ -38,14 +41,23 @@ export interface Car {
   readonly linesByStage: readonly (readonly Line[])[]
   /** How many lines stages 0 to n hold, for each n. */
   readonly lineCountUpTo: readonly number[]
+  /** Whether each stage lists a line, a part or an expectation of its own. */
+  readonly lists: readonly boolean[]
+  /** The run of linked stages that each stage belongs to; see `linkedRuns`. */
+  readonly runs: readonly number[]
   /** By time, earliest first. */
   readonly weighings: readonly UsableWeighing[]
-  readonly bias: GuessBias
+  readonly biases: GuessBiases
   /** Pairs of guess and weighing of this build alone. */
-  readonly ownPairs: readonly GuessPair[]
+  readonly ownPairs: readonly SidedPair[]
   /** What has been worked out of this car, by question and stage. */
   readonly answers: Map<unknown, Map<number, unknown>>
   readonly later: LaterValues
+}
+
+/** A guess and what the part weighed afterwards, and whether it came off or went on. */
+export interface SidedPair extends GuessPair {
+  readonly side: GuessSide
 }
 
 /** Index of a stage in the build's order; −1 when the build has no such stage. */
@@ -54,7 +66,7 @@ export const stageIndex = (car: Car, stageId: string): number => car.stages.find
 /** What a car is opened with besides its records. */
 export interface CarOptions {
   /** Pairs of guess and weighing of the other builds, for a build that learns from them too. */
-  readonly garagePairs?: readonly GuessPair[]
+  readonly garagePairs?: readonly SidedPair[]
   /** Asks for a value that is worked out elsewhere and arrives later; everything waits where nobody works it out. */
   readonly later?: LaterValues
 }
@@ -87,7 +99,8 @@ export function openCar(records: BuildRecords, { garagePairs = [], later = () =>
     return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change), place }]
   })
   const ownPairs = lines.flatMap(guessPair)
-  const taught = records.build.guessPairsFrom === 'garage' ? garagePairs : []
+  const lists = listingStages(records, stages)
+  const pairs = records.build.guessPairsFrom === 'garage' ? [...ownPairs, ...garagePairs] : ownPairs
   return {
     records,
     answers: new Map(),
@@ -97,34 +110,43 @@ export function openCar(records: BuildRecords, { garagePairs = [], later = () =>
     lineById: new Map(lines.map((line) => [line.change.id, line])),
     linesByStage: stages.map((_, position) => lines.filter((line) => line.stagePosition === position)),
     lineCountUpTo: countUpTo(lines, stages.length),
-    weighings: usableWeighings(records, lines, stages.length),
-    bias: estimateBias([...ownPairs, ...taught]),
+    lists,
+    runs: linkedRuns(lists),
+    weighings: usableWeighings(records, lines, positions),
+    biases: estimateBiases({ off: pairs.filter(({ side }) => side === 'off'), on: pairs.filter(({ side }) => side === 'on') }),
     ownPairs,
   }
 }
+
+/**
+ * Whether every stage after the earlier of two, up to the later one, lists what was done.
+ * @example areLinked(CAR, 0, 1) // true
+ */
+export const areLinked = (car: Car, one: number, other: number): boolean => car.runs[one] === car.runs[other]
 
 /** Lines of stages 0 to n that nobody weighed or guessed. */
 export const unknownLines = (car: Car, position: number): readonly Line[] => car.lines.filter((line) => line.stagePosition <= position && isUnknown(line.mass))
 
 /** The latest guess of a line beside what it weighed afterwards. */
-function guessPair(line: Line): GuessPair[] {
+function guessPair(line: Line): SidedPair[] {
   if (line.mass.proof !== 'measured' && line.mass.proof !== 'confirmed') return []
   const guess = line.change.values.findLast((value) => value.proof === 'guess')
-  return guess ? [{ guessKg: guess.massKg * line.change.count, measuredKg: line.mass.massKg }] : []
+  return guess ? [{ guessKg: guess.massKg * line.change.count, measuredKg: line.mass.massKg, side: guessSide(line.change) }] : []
 }
 
-function usableWeighings(records: BuildRecords, lines: readonly Line[], stageCount: number): UsableWeighing[] {
+function usableWeighings(records: BuildRecords, lines: readonly Line[], positions: ReadonlyMap<string, number>): UsableWeighing[] {
   const corrections = new Map(records.inCars.map((entry) => [`${entry.weighingId} ${entry.changeId}`, entry.inCar]))
   return records.weighings
     .flatMap((weighing): UsableWeighing[] => {
+      const context = positions.get(weighing.stageId)
       const reference = weighing.setAside === null ? referenceMass(weighing, records.build) : undefined
-      if (!reference) return []
+      if (!reference || context === undefined) return []
       const at = Date.parse(weighing.at)
       const inCar = lines.filter(({ change, doneAtMs: doneMs }) => {
         const corrected = corrections.size > 0 ? corrections.get(`${weighing.id} ${change.id}`) : undefined
         return corrected ?? (doneMs !== null && doneMs <= at)
       })
-      return [{ weighing, reference, inCar: new Set(inCar.map(({ change }) => change.id)), inCarUpTo: countUpTo(inCar, stageCount) }]
+      return [{ weighing, context, reference, inCar: new Set(inCar.map(({ change }) => change.id)), inCarUpTo: countUpTo(inCar, positions.size) }]
     })
     .sort((a, b) => Date.parse(a.weighing.at) - Date.parse(b.weighing.at))
 }

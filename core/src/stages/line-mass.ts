@@ -1,5 +1,5 @@
 import { itemAt } from '../item-at.ts'
-import { logSpread } from '../mass/estimate-bias.ts'
+import { type GuessSide, logSpread } from '../mass/estimate-bias.ts'
 import type { OpenPart } from '../mass/open-mass.ts'
 import { combineMeasurements } from '../proof/combine-measurements.ts'
 import type { Proof } from '../proof/quantity.ts'
@@ -23,6 +23,8 @@ export interface LineMass {
  */
 export const scaleSdKg = (massKg: number): number => Math.max(0.1, 0.005 * massKg)
 const CATALOGUE_RELATIVE_SD = 0.05
+/** A mass worked back from two weighings of the whole car, where no spread was typed (common practice, no source). */
+const WORKED_OUT_SD_KG = 2.5
 const largestUsefulPartSd = (massKg: number) => Math.max(0.2, 0.05 * massKg)
 
 const latestFirst = (values: readonly MassValue[]) =>
@@ -49,18 +51,25 @@ export function lineMass(change: Change): LineMass {
       ...(combined.disagreesWith === undefined ? {} : { disagreesWith: itemAt(more, combined.disagreesWith - 1) }),
     }
   }
-  const standing = values.find((value) => value.proof === 'catalogue') ?? values[0]
+  const standing = values.find(({ proof }) => proof === 'catalogue' || proof === 'calculated') ?? values[0]
   if (!standing) return { massKg: 0, sdKg: 0, proof: 'guess' }
   const massKg = standing.massKg * change.count
   if (standing.proof === 'catalogue') {
     return { massKg, sdKg: (standing.sdKg ?? CATALOGUE_RELATIVE_SD * standing.massKg) * change.count, proof: 'catalogue', standing }
   }
+  if (standing.proof === 'calculated') return { massKg, sdKg: (standing.sdKg ?? WORKED_OUT_SD_KG) * change.count, proof: 'calculated', standing }
   const typedSpread = standing.sdKg === null ? {} : { logSd: logSpread(standing.sdKg / standing.massKg) }
   return { massKg, sdKg: 0, proof: 'guess', standing, ...typedSpread }
 }
 
 /** +1 where the change adds mass (on, transfer), −1 where it takes mass away (off). */
 export const changeSign = (change: Change): 1 | -1 => (change.kind === 'off' ? -1 : 1)
+
+/**
+ * Whose guesses a line runs like: what comes off, or what goes on with the pieces that go back.
+ * @example guessSide(EXAMPLE.changes[0]) // 'off'
+ */
+export const guessSide = (change: Pick<Change, 'kind'>): GuessSide => (change.kind === 'off' ? 'off' : 'on')
 
 /** A line as a part that is still to come, or (with `direction` −1) to be taken out again. */
 export function openPart(change: Change, line: LineMass, direction: 1 | -1 = 1): OpenPart {
@@ -69,6 +78,7 @@ export function openPart(change: Change, line: LineMass, direction: 1 | -1 = 1):
   return {
     id: change.id,
     sign,
+    side: guessSide(change),
     massKg: line.massKg,
     isGuess: line.proof === 'guess',
     sdKg: line.sdKg,
@@ -79,3 +89,6 @@ export function openPart(change: Change, line: LineMass, direction: 1 | -1 = 1):
 }
 
 export const isUnknown = (line: LineMass): boolean => line.standing === undefined
+
+/** Whether the mass that stands was worked back from the scales: it explains a difference after the fact, and nothing had said so before. */
+export const isWorkedBack = (line: LineMass): boolean => (line.standing?.derivedFrom?.length ?? 0) > 0

@@ -10,6 +10,9 @@ import { ratesOf } from './corner-springs.ts'
 const PAD_SD_KG = 0.5
 const FUEL_SD_L = 2
 const EXTRA_SD_KG = 0.1
+/** A weighbridge, an axle on one, or a figure read aloud. */
+const WHOLE_SD_KG = 5
+const BASELINE_RELATIVE_SD = { guess: 0.15, catalogue: 0.05, measured: 0.005 } as const
 
 const withSpreads = (pads: Weighing['pads']): Pads => {
   const filled = {} as Pads
@@ -50,23 +53,58 @@ export interface ReferenceMass {
   readonly terms: readonly { label: string; massKg: number; sdKg: number }[]
 }
 
+/** Front share of a weighing of two axle loads; undefined for any other. */
+export function axleShareOf({ axles }: Weighing): { readonly value: number; readonly sd: number } | undefined {
+  if (!axles) return undefined
+  const { front, rear } = axles
+  const totalKg = front.massKg + rear.massKg
+  // d(F/(F+R)): R/T² by the front load, −F/T² by the rear one.
+  const sd = quadrature(rear.massKg * (front.sdKg ?? WHOLE_SD_KG), front.massKg * (rear.sdKg ?? WHOLE_SD_KG)) / totalKg ** 2
+  return { value: front.massKg / totalKg, sd }
+}
+
+/** What was read of the whole car: a total, two axles, or four pads of one or two placements; undefined while a pad is missing. */
+function wholeReading(weighing: Weighing, build: BuildRecord): { label: string; massKg: number; sdKg: number } | undefined {
+  const { total, axles } = weighing
+  if (total) return { label: 'total', massKg: total.massKg, sdKg: total.sdKg ?? WHOLE_SD_KG }
+  if (axles) {
+    const both = [axles.front, axles.rear]
+    return { label: 'two axles', massKg: axles.front.massKg + axles.rear.massKg, sdKg: quadrature(...both.map(({ sdKg }) => sdKg ?? WHOLE_SD_KG)) }
+  }
+  const pads = readPads(weighing, build)
+  if (missingPads(pads).length > 0) return undefined
+  const readings = PAD_NAMES.flatMap((name) => pads[name] ?? [])
+  return {
+    label: weighing.secondPlacement ? 'four wheels, in two placements' : 'four pads',
+    massKg: readings.reduce((sum, pad) => sum + pad.massKg, 0),
+    sdKg: quadrature(...readings.map((pad) => pad.sdKg)),
+  }
+}
+
+/**
+ * What the papers say the car weighs with the reference driver and fuel, which are put in where they are not; undefined where nobody said.
+ * @example baselineReference(EXAMPLE.build) // undefined
+ */
+export function baselineReference(build: BuildRecord): { massKg: number; sdKg: number; proof: 'guess' | 'catalogue' | 'measured' } | undefined {
+  const { baselineMass, reference } = build
+  if (!baselineMass) return undefined
+  const { massKg, sdKg, proof, hasDriver, hasFuel } = baselineMass
+  const added = (hasDriver ? 0 : reference.driverKg) + (hasFuel ? 0 : reference.fuelL * reference.fuelKgPerL)
+  return { massKg: massKg + added, sdKg: sdKg ?? BASELINE_RELATIVE_SD[proof] * massKg, proof }
+}
+
 /**
  * What a weighing says the car weighs with the reference driver and fuel:
- * pads − extras − driver in + reference driver + (reference fuel − fuel) × density; spreads in quadrature.
+ * what was read − extras − driver in + reference driver + (reference fuel − fuel) × density; spreads in quadrature.
  * Undefined when a pad is missing: such a weighing has no total.
  */
 export function referenceMass(weighing: Weighing, build: BuildRecord): ReferenceMass | undefined {
-  const pads = readPads(weighing, build)
-  if (missingPads(pads).length > 0) return undefined
-  const readings = PAD_NAMES.map((name) => pads[name] as { massKg: number; sdKg: number })
+  const whole = wholeReading(weighing, build)
+  if (!whole) return undefined
   const { driverKg, fuelL, fuelKgPerL } = build.reference
   const floor = floorOf(weighing, build)
   const terms = [
-    {
-      label: weighing.secondPlacement ? 'four wheels, in two placements' : 'four pads',
-      massKg: readings.reduce((sum, pad) => sum + pad.massKg, 0),
-      sdKg: quadrature(...readings.map((pad) => pad.sdKg)),
-    },
+    whole,
     ...(floor ? [{ label: 'tilt, with the other axle on the floor', massKg: 0, sdKg: 2 * floor.tiltKg }] : []),
     ...weighing.extras.map((extra) => ({ label: extra.name, massKg: -extra.massKg, sdKg: extra.sdKg ?? EXTRA_SD_KG })),
     ...(weighing.driverInKg > 0 ? [{ label: 'driver who was in', massKg: -weighing.driverInKg, sdKg: 0 }] : []),

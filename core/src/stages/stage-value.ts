@@ -9,6 +9,8 @@ export interface StageValue {
   readonly distribution: Distribution
   /** The stage a carried value comes from, when it is not this one. */
   readonly fromPosition: number | null
+  /** The stage lists nothing and was not measured: what stands here is the stage before it, and no plan. */
+  readonly isEmptyStage?: boolean
 }
 
 /** In place of a value that is being worked out elsewhere and arrives later. */

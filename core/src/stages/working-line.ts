@@ -1,5 +1,6 @@
 import { BOOST_SCHOOL_WORDS } from '../dyno/correction.ts'
 import { CalculationError } from '../errors.ts'
+import type { GuessSide } from '../mass/estimate-bias.ts'
 import type { Proof } from '../proof/quantity.ts'
 import type { QuantityKind } from '../units/units.ts'
 import { type Car, stageIndex } from './car.ts'
@@ -42,8 +43,9 @@ export const ofStage =
 export const stageName = (car: Car, position: number) => `stage ${position}, ${car.stages[position]?.name ?? ''}`
 export const day = (instant: string) => instant.slice(0, 10)
 
-export function guessFactor(car: Car, logSd: number | undefined): number {
-  const { mu, s, v } = car.bias
+/** What a guess of one side is multiplied by: the mean of the log-normal that guesses of that side run in. */
+export function guessFactor(car: Car, side: GuessSide, logSd?: number): number {
+  const { mu, s, v } = car.biases[side]
   return Math.exp(mu + (logSd ?? s) ** 2 / 2 + v / 2)
 }
 

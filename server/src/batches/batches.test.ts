@@ -71,7 +71,7 @@ describe('guesses of the whole garage', () => {
       ],
     })
     for (const kg of [11, 11.2, 11.4, 11.1, 11.3]) await server.call('POST', `${other.path}/changes`, pair(other.stageOne, 10, kg))
-    const bias = async () => (await server.call('GET', `${mine.path}/weight`)).body.bias
+    const bias = async () => (await server.call('GET', `${mine.path}/weight`)).body.guesses.off
     expect(await bias()).toMatchObject({ isDefault: true, pairCount: 0 })
     await server.call('PATCH', mine.path, { version: 1, guessPairsFrom: 'garage' })
     const learned = await bias()

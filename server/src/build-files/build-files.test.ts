@@ -68,7 +68,7 @@ async function shown(buildId: string): Promise<unknown> {
     ballastAims,
   })
   const numbers = (value: unknown): unknown =>
-    JSON.parse(JSON.stringify(value, (key, item) => (/Ids?$|^id$|^version$|^(created|updated)/.test(key) ? undefined : item)))
+    JSON.parse(JSON.stringify(value, (key, item) => (/Ids?$|^id$|^version$|^derivedFrom$|^(created|updated)/.test(key) ? undefined : item)))
   return {
     records: numbers(lists(records)),
     board: numbers(makeBoard(openCar(records), '2026-11-01')),

@@ -1,5 +1,5 @@
 import type { RecordsAnswer, StoredRecords } from '@bold-ballast/contract'
-import { type BrokenRecord, type BuildRecords, CalculationError, type Car, type GuessPair, openCar, readBuildRecords } from '@bold-ballast/core'
+import { type BrokenRecord, type BuildRecords, CalculationError, type Car, openCar, readBuildRecords, type SidedPair } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { lastEntryId } from '../records/history.ts'
 import { BuildModel } from '../records/models.ts'
@@ -60,7 +60,7 @@ export class OpenBuilds {
     const known = this.learned.get(id)
     if (known?.from === build && known.revision === revision) return known.build
     const others = await BuildModel.query(this.knex).whereNull('deletedAt').whereNot({ id }).select('id')
-    const pairs: GuessPair[] = []
+    const pairs: SidedPair[] = []
     for (const other of others) {
       try {
         pairs.push(...(await this.getOwn(other.id)).car().ownPairs)

@@ -59,7 +59,7 @@ describe.each(KINDS.map((kind) => [kind.list, kindOf(kind.list)] as const))('the
 // The lists that stood by hand in the models before they were derived.
 test.each([
   ['changes', ['values', 'place']],
-  ['weighings', ['pads', 'extras', 'secondPlacement', 'conditions']],
+  ['weighings', ['pads', 'total', 'axles', 'extras', 'secondPlacement', 'conditions']],
   ['sessions', ['ambient']],
   ['pulls', ['alongside']],
   ['standings', ['pullIds']],

@@ -193,7 +193,7 @@ describe('a build that learns from the garage', () => {
     const weight = (await server.call('GET', `${build.path}/weight`)).body
     const working = (await server.call('GET', `${build.path}/working?of=mass&id=${build.stageOne}`)).body
     const onBoard = board.rows.find((row: { metric: string }) => row.metric === 'massReady').cells[1].value
-    expect(weight.bias.isDefault).toBe(false)
+    expect(weight.guesses.off.isDefault).toBe(false)
     expect(onBoard).toBeCloseTo(weight.forecasts[1].meanKg, 6)
     expect(working.result.value).toBeCloseTo(weight.forecasts[1].meanKg, 6)
   })

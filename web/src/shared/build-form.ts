@@ -18,8 +18,7 @@ const fromPapers: OwnKind = {
   },
 }
 
-/** The form of a build's own fields. */
-export const buildForm = makeForm(buildFields, [
+const FIELDS = [
   field('name', 'text', { label: 'Name of the build', isWide: true }),
   field('discipline', 'choice', { label: 'Discipline', words: DISCIPLINE_WORDS }),
   field('drivenAxles', 'choice', { label: 'Driven axles', words: DRIVE_WORDS }),
@@ -38,6 +37,8 @@ export const buildForm = makeForm(buildFields, [
     label: 'Mass before any weighing',
     hint: 'From papers; counts until the car has been on the scales. May stay empty.',
   }),
+  field('baselineMass.hasDriver', 'checkbox', { label: 'The driver is in that mass', begin: true }),
+  field('baselineMass.hasFuel', 'checkbox', { label: 'The fuel is in that mass', begin: true }),
   field('powerBasis.place', 'choice', {
     label: 'Power is counted',
     section: 'Power basis: powers on another basis are shown, never mixed in',
@@ -49,4 +50,7 @@ export const buildForm = makeForm(buildFields, [
     words: BOOST_WORDS,
     hint: 'Good people differ here; the choice is named wherever power stands.',
   }),
-])
+]
+
+/** The form of a build's own fields. */
+export const buildForm = makeForm(buildFields, FIELDS, [{ path: 'baselineMass', unless: 'baselineMass' }])

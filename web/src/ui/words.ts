@@ -28,6 +28,19 @@ export function stageStateText(stage: BoardStage): string {
   return `${late}${state}${stage.date ? `, ${dayText(stage.date).replace(/ \d{4}$/, '')}` : ''}`
 }
 
-/** The chance of a verdict behind its word; nothing where there is none. */
-export const chanceText = (verdict: { readonly chance: number | null } | null): string =>
-  verdict === null || verdict.chance === null ? '' : `, ${formatChance(verdict.chance)}`
+type AnyVerdict = NonNullable<Exclude<BoardRow['goal'], { kind: 'none' }>['verdict']>
+
+/** Words whose proof is a measurement: how sure they are is told only where it is in doubt. */
+const MEASURED_WORDS: readonly string[] = ['met', 'missed', 'broken', 'holds']
+
+/** A verdict in words, with the chance of that word; the same wherever it stands. */
+export function verdictText(verdict: AnyVerdict | null): string {
+  if (verdict === null) return 'being worked out'
+  const { word, chance } = verdict
+  const late = 'isLate' in verdict && verdict.isLate ? 'late, ' : ''
+  if ('isEmptyStage' in verdict && verdict.isEmptyStage) return `${late}no plan: stage ${verdict.verdictPosition} lists nothing yet`
+  const since = 'missedSincePosition' in verdict && verdict.missedSincePosition !== null ? ` since stage ${verdict.missedSincePosition}` : ''
+  const isInDoubt = 'withinDoubt' in verdict && verdict.withinDoubt
+  if (chance === null || (MEASURED_WORDS.includes(word) && !isInDoubt)) return `${late}${word}${since}`
+  return `${late}${word}${since}${isInDoubt ? `, within doubt, ${formatChance(chance)} sure` : `, ${formatChance(chance)}`}`
+}

@@ -6,10 +6,10 @@ import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork 
 import type { StageValue } from '../../stages/stage-value.ts'
 import { normalDistribution } from '../../stats/distribution.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
-import { curveAtStage, plannedPowerW, powerAtStage, stageTouchesPower } from './power-at-stage.ts'
+import { curveAtStage, type PowerAtStage, plannedPowerW, powerAtStage, stageTouchesPower } from './power-at-stage.ts'
 
 /** What power rests on beside the car's own lists. */
-export const POWER_READS = ['expectations', 'sessions', 'pulls', 'standings'] as const
+export const POWER_READS = ['sessions', 'pulls', 'standings'] as const
 
 export const POWER_METRICS = [
   defineMetric({
@@ -52,15 +52,19 @@ export const POWER_METRICS = [
   }),
 ]
 
-const carried = (fromPosition: number | null, position: number) => (fromPosition === position ? null : fromPosition)
+/** Where a value on this power comes from, and whether its stage says anything of its own. */
+const carried = ({ fromPosition, isEmptyStage }: PowerAtStage, position: number) => ({
+  fromPosition: fromPosition === position ? null : fromPosition,
+  ...(isEmptyStage ? { isEmptyStage } : {}),
+})
 
 export const POWER_VALUES = {
   wheelPower: {
     at: (car, position) => {
       const power = powerAtStage(car, position)
       if (!power) return undefined
-      const { value, sd, proof, distribution, fromPosition } = power
-      return { value, sd, proof, distribution, fromPosition: carried(fromPosition, position) }
+      const { value, sd, proof, distribution } = power
+      return { value, sd, proof, distribution, ...carried(power, position) }
     },
     planned: (car, position) => (powerAtStage(car, position)?.isMeasuredHere ? (plannedPowerW(car, position) ?? null) : null),
   },
@@ -74,7 +78,7 @@ export function peakTorqueAt(car: Car, position: number): StageValue | undefined
   if (!power || !found) return undefined
   const value = curvePeakTorque(found.curve).torqueNm
   const sd = (value * power.sd) / power.value
-  return { value, sd, proof: power.proof, distribution: normalDistribution(value, sd), fromPosition: carried(power.fromPosition, position) }
+  return { value, sd, proof: power.proof, distribution: normalDistribution(value, sd), ...carried(power, position) }
 }
 
 export function powerToMassAt(car: Car, position: number): StageValue | undefined {
@@ -82,7 +86,9 @@ export function powerToMassAt(car: Car, position: number): StageValue | undefine
   if (!mass || !power) return undefined
   const ratio = powerToWeight({ powerW: power.value, powerSdW: power.sd, massKg: mass.value, massSdKg: mass.sd })
   const [value, sd] = [ratio.wattPerKg, ratio.wattPerKgSd]
-  return { value, sd, proof: leastProof(mass.proof, power.proof), distribution: normalDistribution(value, sd), fromPosition: null }
+  const isEmptyStage = power.isEmptyStage || mass.carriedFromPosition !== null
+  const proof = leastProof(mass.proof, power.proof)
+  return { value, sd, proof, distribution: normalDistribution(value, sd), fromPosition: null, ...(isEmptyStage ? { isEmptyStage } : {}) }
 }
 
 export const POWER_MEASUREMENTS = [

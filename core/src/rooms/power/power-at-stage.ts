@@ -38,6 +38,8 @@ export interface PowerAtStage {
   /** The stage whose session the value starts from; equal to the stage asked for when it was measured there. */
   readonly fromPosition: number | null
   readonly isMeasuredHere: boolean
+  /** The stage lists nothing and no session was entered at it: the power of the stage before stands, at most calculated. */
+  readonly isEmptyStage: boolean
   readonly steps: readonly PowerStep[]
 }
 
@@ -73,10 +75,10 @@ export const countingSessions = rememberByIndex((car: Car, position: number): Po
 /**
  * Wheel power of the car at a stage on the build's basis. The latest stage with a session that stands is the start; expectations of later
  * stages are applied in order (to replaces, by adds, times scales; spreads in quadrature). A change that touches power with no expectation
- * carries the value with 5 % spread as a guess. Undefined when there is neither a session nor a "to" expectation.
+ * carries the value with 5 % spread as a guess; a stage that lists nothing carries it at most calculated. Undefined when there is neither a session nor a "to" expectation.
  */
 export const powerAtStage = rememberByIndex((car: Car, position: number): PowerAtStage | undefined => {
-  let now: Omit<PowerAtStage, 'distribution' | 'isMeasuredHere'> | undefined
+  let now: Carried | undefined
   for (let at = 0; at <= position; at++) {
     const sessions = countingSessions(car, at)
     const measured = sessions.filter((entry) => sessionStands(car, entry.session, at))
@@ -92,23 +94,19 @@ export const powerAtStage = rememberByIndex((car: Car, position: number): PowerA
     if (start) {
       const step: PowerStep = { kind: 'start', position: at, session: start, value: start.value, sd: start.sd }
       now = { value: start.value, sd: start.sd, proof: 'measured', fromPosition: at, steps: [step] }
-    }
+    } else if (now && !car.lists[at]) now = { ...now, proof: leastProof(now.proof, 'calculated') }
     now = planStage(car, at, now, start !== undefined)
   }
-  return (
-    now && {
-      ...now,
-      distribution: normalDistribution(now.value, now.sd),
-      isMeasuredHere: now.steps.at(-1)?.kind === 'measured' && now.fromPosition === position,
-    }
-  )
+  if (!now) return undefined
+  const isMeasuredHere = now.steps.at(-1)?.kind === 'measured' && now.fromPosition === position
+  return { ...now, distribution: normalDistribution(now.value, now.sd), isMeasuredHere, isEmptyStage: !car.lists[position] && now.fromPosition !== position }
 })
 
 /** What a stage should give in power; expectations of other metrics are not read here. */
 const powerExpectations = ({ records }: Car, stageId: string | undefined) =>
   records.expectations.filter((entry) => entry.stageId === stageId && entry.metric === 'wheelPower')
 
-type Carried = Omit<PowerAtStage, 'distribution' | 'isMeasuredHere'>
+type Carried = Omit<PowerAtStage, 'distribution' | 'isMeasuredHere' | 'isEmptyStage'>
 
 function planStage(car: Car, at: number, before: Carried | undefined, fromOtherSession: boolean): Carried | undefined {
   const stageId = car.stages[at]?.id

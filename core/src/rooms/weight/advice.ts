@@ -3,7 +3,7 @@ import { isMeasured } from '../../proof/quantity.ts'
 import { type Car, unknownLines } from '../../stages/car.ts'
 import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
 import { knownParts, massOf, massOrProblem } from './mass-at-stage.ts'
-import { unexplainedAt } from './unexplained.ts'
+import { unexplainedAt, unlistedDifferences } from './unexplained.ts'
 
 const noMass = defineAdvice({
   rank: 30,
@@ -17,9 +17,36 @@ const unexplainedMass = defineAdvice({
     car.weighings
       .flatMap(({ weighing }) => {
         const found = unexplainedAt(car, weighing.id)
-        return found?.isFlagged ? [{ code: 'scales-and-ledger-disagree', weighingId: weighing.id, massKg: found.massKg, sdKg: found.sdKg } as const] : []
+        return found?.isFlagged && found.unlistedPosition === null
+          ? [{ code: 'scales-and-ledger-disagree', weighingId: weighing.id, massKg: found.massKg, sdKg: found.sdKg } as const]
+          : []
       })
       .toReversed(),
+})
+
+/** What the scales say of stages that list nothing; told beside the ledger that could say it. */
+const unlistedMass = defineAdvice({
+  rank: 40,
+  find: (car: Car) =>
+    unlistedDifferences(car).map(({ position, massKg, sdKg, weighingId }) => ({ code: 'stage-lists-nothing', position, massKg, sdKg, weighingId }) as const),
+})
+
+/**
+ * Weighings that fit another stage better than the one they were entered at: what was in the car is another stage's content; or they stand at a stage that lists
+ * nothing, while one before it lists that content and was never weighed.
+ */
+const weighingsElsewhere = defineAdvice({
+  rank: 43,
+  find: (car: Car) =>
+    car.weighings.flatMap(({ weighing, context, inCar, inCarUpTo }) => {
+      const isContentOf = (position: number) => inCarUpTo[position] === inCar.size && car.lineCountUpTo[position] === inCar.size
+      const lists = (position: number) => car.lists[position] === true
+      const isWeighed = (position: number) => car.weighings.some((other) => other.context === position)
+      const better = isContentOf(context)
+        ? car.stages.findLastIndex((_, m) => m > 0 && m < context && !lists(context) && lists(m) && isContentOf(m) && !isWeighed(m))
+        : car.stages.findIndex((_, m) => m !== context && (m === 0 || lists(m)) && isContentOf(m))
+      return better < 0 ? [] : [{ code: 'weighing-fits-elsewhere', position: context, weighingId: weighing.id, betterPosition: better } as const]
+    }),
 })
 
 const weighingsDisagree = defineAdvice({
@@ -64,7 +91,7 @@ const doubtfulParts = defineAdvice({
     const mass = massOf(car, car.stages.length - 1)
     if (!mass || mass.openLines.length === 0) return []
     const parts = knownParts(mass.openLines)
-    return forecastMass({ knownKg: mass.anchorMassKg, knownSdKg: mass.anchorSdKg, parts, bias: car.bias })
+    return forecastMass({ knownKg: mass.anchorMassKg, knownSdKg: mass.anchorSdKg, parts, biases: car.biases })
       .doubt.filter((entry) => entry.varianceShare >= WORTH_WEIGHING)
       .flatMap(({ id, varianceShare }) => {
         const open = mass.openLines.find((candidate) => candidate.part.id === id)
@@ -87,7 +114,18 @@ const neverWeighed = defineAdvice({
   },
 })
 
-export const WEIGHT_ADVICE = [noMass, unexplainedMass, weighingsDisagree, partWeighingsDisagree, doubtfulParts, neverWeighed] as const
+export const WEIGHT_ADVICE = [
+  noMass,
+  unexplainedMass,
+  unlistedMass,
+  weighingsElsewhere,
+  weighingsDisagree,
+  partWeighingsDisagree,
+  doubtfulParts,
+  neverWeighed,
+] as const
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 export const WEIGHT_SAYINGS: Sayings<ItemOf<typeof WEIGHT_ADVICE>> = {
   'no-mass': (_, { at }) => ({
@@ -99,6 +137,16 @@ export const WEIGHT_SAYINGS: Sayings<ItemOf<typeof WEIGHT_ADVICE>> = {
     head: `${text('mass', massKg, { sd: sdKg, sign: true })} unexplained`,
     text: `Scales and ledger disagree by more than twice their spread of ${text('mass', sdKg, { sd: sdKg })}. Something was forgotten, or a line is wrong.`,
     to: to('weight', `tab=scales&working=unexplained:${weighingId}`),
+  }),
+  'stage-lists-nothing': ({ position, massKg, sdKg }, { text, stage, at }) => ({
+    head: `${capital(stage(position))} lists nothing`,
+    text: `The scales say ${text('mass', massKg, { sd: sdKg, sign: true })}. List it as one line, or the parts that it was.`,
+    to: at('weight', position),
+  }),
+  'weighing-fits-elsewhere': ({ position, betterPosition }, { stage, at }) => ({
+    head: `A weighing at ${stage(position)} fits ${stage(betterPosition)} better`,
+    text: `What was in the car that day is the car of ${stage(betterPosition)}. Move it there, or correct what was in the car.`,
+    to: at('weight', position, '&tab=scales'),
   }),
   'weighings-disagree': ({ massKg, otherKg, position }, { text, stage, at }) => ({
     head: 'Two weighings disagree',

@@ -51,7 +51,7 @@ export function ballastCar(car: Car, position: number): BallastCar | NoBallastCa
   const middle = { xM: from.xM, yM: 0 }
   const loads = [
     ...(from.cornersKg ? [] : from.loads),
-    ...lines.map(({ line, part }) => ({ massKg: openPartMeanKg(part, car.bias), ...(line.place ?? middle) })),
+    ...lines.map(({ line, part }) => ({ massKg: openPartMeanKg(part, car.biases), ...(line.place ?? middle) })),
   ].map(({ massKg, xM, yM }) => ({ massKg, xM, yM }))
   const corners = from.cornersKg ?? asRead(car, start.weighing.id)
   if (!corners) return { why: 'The weighing that this stage starts from has no four corners on one plane.' }

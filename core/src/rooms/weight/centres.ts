@@ -59,7 +59,7 @@ export function predictCentre(car: Car, before: UsableWeighing, after: UsableWei
   let [massKg, x, y, unplacedKg] = [from.massKg, from.massKg * from.xM, from.massKg * from.yM, 0]
   for (const { line, part } of lines) {
     if (!known.has(part.id)) continue
-    const kg = openPartMeanKg(part, car.bias)
+    const kg = openPartMeanKg(part, car.biases)
     if (!line.place) {
       unplacedKg += Math.abs(kg)
       continue

@@ -49,11 +49,12 @@ export interface Repeatability {
   readonly padSdKg: Readonly<Record<(typeof PAD_NAMES)[number], number>>
 }
 
-/** Weighings of one car content, alike in scales and conditions, in groups of two or more. Source: sample standard deviation, n − 1. */
+/** Pad weighings of one car content in one run of linked stages, alike in scales and conditions, in groups of two or more. Source: sample standard deviation, n − 1. */
 export function repeatability(car: Car): Repeatability[] {
   const groups: { weighings: Weighing[]; key: string }[] = []
-  for (const { weighing, inCar } of car.weighings) {
-    const key = [...inCar].sort().join(' ')
+  for (const { weighing, inCar, context } of car.weighings) {
+    if (weighing.total || weighing.axles) continue
+    const key = [car.runs[context], ...[...inCar].sort()].join(' ')
     const group = groups.find((entry) => entry.key === key && entry.weighings.every((other) => conditionDifferences(other, weighing).length === 0))
     if (group) group.weighings.push(weighing)
     else groups.push({ weighings: [weighing], key })

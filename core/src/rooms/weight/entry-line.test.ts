@@ -25,6 +25,32 @@ describe('one typed line', () => {
     ['on fuel cell, 45 L 13.5 kg guess', { name: 'fuel cell, 45 L', mass: { massKg: 13.5, proof: 'guess' } }],
     ['off bench 18.6 kg +/- 0.2', { mass: { sdKg: 0.2 } }],
     ['off bench 18600 g @ rear', { zone: 'rear', mass: { massKg: 18.6 } }],
+    // Counts before and behind the mass, and behind the name.
+    ['off doors 2 x 31 kg', { name: 'doors', count: 2, mass: { massKg: 31, typed: '31 kg' } }],
+    ['off doors 2x31 kg waits', { name: 'doors', count: 2, waits: true, mass: { massKg: 31 } }],
+    ['off shells 8 kg x 2', { name: 'shells', count: 2, mass: { massKg: 8 } }],
+    ['off seat x 2 8 kg', { name: 'seat', count: 2, mass: { massKg: 8 } }],
+    ['off 2 doors 31 kg each', { name: 'doors', count: 2, mass: { massKg: 31 } }],
+    ['off 2 x doors 31 kg each', { name: 'doors', count: 2, mass: { massKg: 31 } }],
+    ['off wheel 15 x 7 9 kg', { name: 'wheel 15 x 7', count: 1, mass: { massKg: 9 } }],
+    ['off wheel 15x7 9 kg', { name: 'wheel 15x7', count: 1, mass: { massKg: 9 } }],
+    // Pounds and ounces, ranges, roughly.
+    ['off bench 16 lb 5 oz', { mass: { massKg: 16.3125 * 0.45359237, sdKg: null, proof: 'measured', typed: '16 lb 5 oz' } }],
+    ['off bench 1 kg 250 g', { mass: { massKg: 1.25, typed: '1 kg 250 g' } }],
+    ['off engine 800 to 900 lb', { mass: { massKg: 850 * 0.45359237, sdKg: expect.closeTo((50 * 0.45359237) / Math.sqrt(3), 12), proof: 'guess' } }],
+    ['off engine 800-900 lb', { name: 'engine', mass: { proof: 'guess', typed: '800-900 lb' } }],
+    ['off engine 360 – 400', { name: 'engine', mass: { massKg: 380, sdKg: 20 / Math.sqrt(3), proof: 'guess' } }],
+    ['off bench about 12 kg', { name: 'bench', mass: { massKg: 12, sdKg: null, proof: 'guess', typed: 'about 12 kg' } }],
+    ['off bench ~12', { mass: { massKg: 12, proof: 'guess' } }],
+    ['off bench ca. 12 kg catalogue', { mass: { massKg: 12, proof: 'catalogue' } }],
+    ['off seat about 2 x 8 kg', { count: 2, mass: { massKg: 8, proof: 'guess' } }],
+    // Words behind the mass, in any order, and the other part.
+    ['off ballast 914 kg worked out', { mass: { massKg: 914, proof: 'calculated' } }],
+    ['off doors ? waits', { name: 'doors', mass: null, waits: true }],
+    ['transfer latch 6.5 kg guess from tailgate', { name: 'latch', from: 'tailgate', mass: { massKg: 6.5, proof: 'guess' } }],
+    ['transfer latch from old tailgate 6.5 kg guess @rear', { name: 'latch', from: 'old tailgate', zone: 'rear', mass: { massKg: 6.5, proof: 'guess' } }],
+    ['on shells 2 x 4 kg guess replaces front seats', { name: 'shells', count: 2, replaces: 'front seats', mass: { massKg: 4, proof: 'guess' } }],
+    ['off hose from tank 1.2 kg', { name: 'hose from tank', from: null, mass: { massKg: 1.2 } }],
   ])('%s', (text, expected) => expect(read(text)).toMatchObject(expected))
 
   it('a comma is a decimal mark where the reader writes it so', () => {
@@ -44,6 +70,21 @@ describe('one typed line', () => {
     ['off bench 5001 kg', 'mass', /over 5 000 kg cannot be/],
     ['off bench 3 furlong', 'mass', /Nobody here knows the unit "furlong"/],
     ['off 0 x bench 3 kg', 'count', /1 or more/],
+    ['off bench 18.6 kg seat 4 kg', 'mass', /A second mass stands in this line: 18\.6 kg\. Type "off bench seat 4 kg" or "off bench seat 18\.6 kg"/],
+    ['off bench 18.6 kg 2', 'mass', /A second mass/],
+    ['off bench 18.6 kg @cabin 4 kg', 'mass', /A second mass/],
+    ['off 2 doors 31 kg', 'count', /Type "off 2 x doors 31 kg" for 31 kg each, or "off doors 31 kg" for all as one/],
+    ['off door 2 pcs 31 kg', 'count', /one or of all/],
+    ['off pair of doors 31 kg', 'count', /one or of all/],
+    ['off 3 x seat 2 x 8 kg', 'count', /Two counts stand in this line: 3 and 2/],
+    ['off seat 2 x 8 kg x 3', 'count', /Two counts/],
+    ['off doors 31 kg each', 'count', /31 kg each of how many/],
+    ['off engine 1 389.4 kg', 'mass', /can be one number or two/],
+    ['off bench 800 to 900 lb weighed', 'proof', /no reading of a scale/],
+    ['off bench about 12 kg weighed', 'proof', /no reading of a scale/],
+    ['off bench 12 kg guess weighed', 'proof', /says guess and weighed/],
+    ['on wing 9 kg waits', 'waits', /Only what comes off can wait/],
+    ['off 2000 x clip 3 g', 'count', /at most 1000 pieces/],
   ])('%s is refused for its %s', (text, field, message) => {
     expect(() => read(text)).toThrow(message)
     try {
@@ -71,6 +112,61 @@ describe('one typed line', () => {
         },
       ),
       { numRuns: 500, seed: 4600 },
+    )
+  })
+
+  it('takes no number for another: every digit typed is read, or stands in a name that is shown', () => {
+    const number = fc.oneof(
+      fc.integer({ min: 0, max: 2000 }).map(String),
+      fc.float({ min: 0, max: 99, noNaN: true }).map((value) => value.toFixed(1)),
+    )
+    const piece = fc.oneof(
+      number,
+      fc.constantFrom(
+        'kg',
+        'lb',
+        'oz',
+        'g',
+        'x',
+        '×',
+        '-',
+        'to',
+        'about',
+        '~',
+        'each',
+        'guess',
+        'weighed',
+        'waits',
+        '±',
+        'doors',
+        'seat',
+        'from',
+        '?',
+        '@rear',
+        'pcs',
+      ),
+    )
+    const digits = (text: string) => (text.match(/\d+/g) ?? []).sort()
+    fc.assert(
+      fc.property(fc.constantFrom('off', 'on', 'transfer'), fc.array(piece, { minLength: 1, maxLength: 8 }), (kind, pieces) => {
+        const text = `${kind} ${pieces.join(' ')}`
+        let line: ReturnType<typeof read>
+        try {
+          line = read(text)
+        } catch (error) {
+          expect(error).toMatchObject({ name: 'CalculationError' })
+          return
+        }
+        const { name, zone, mass, guess, from, replaces, count } = line
+        const kept = [name, zone, mass?.typed, guess?.typed, from, replaces].map((part) => part ?? '').join(' ')
+        const counted = count > 1 ? [String(count)] : []
+        // A count may have been typed twice alike, or as 1; leading zeros of it are not numbers of their own.
+        const rest = digits(text).filter((token) => Number(token) !== count)
+        expect([...digits(kept).filter((token) => Number(token) !== count)]).toEqual(rest)
+        expect(counted.length === 0 || digits(text).some((token) => Number(token) === count)).toBe(true)
+        if (mass) expect(read(`off part ${mass.typed}`).mass?.massKg).toBe(mass.massKg)
+      }),
+      { numRuns: 3000, seed: 4600 },
     )
   })
 

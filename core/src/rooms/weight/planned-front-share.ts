@@ -13,22 +13,23 @@ const ANYWHERE = 1 / Math.sqrt(12)
 /**
  * Front share of a stage that was not on the scales: the share of the weighing it starts from, with each line to come at its place.
  * F = Σ front loads/Σ masses; a line without a place is put in the middle and its spread is that of anywhere between the axles.
- * Undefined where the stage starts from no weighing. Source: moments, closed form.
+ * Undefined where the stage starts from no weighing that knows its axles. Source: moments, closed form.
  */
 export function plannedFrontShare(car: Car, mass: MassAtStage): { value: number; sd: number; proof: Proof } | undefined {
   const { build } = car.records
   if (mass.anchor.kind === 'baseline' || mass.anchor.kind === 'equal') return undefined
   const start = frontShareOf(mass.anchor.weighing.weighing, build)
+  if (!start) return undefined
   const total = mass.value
   let frontKg = mass.anchorMassKg * start.value
   let variance = (mass.anchorMassKg * start.sd) ** 2
   for (const { line, part } of mass.openLines) {
     if (isUnknown(line.mass)) continue
-    const kg = openPartMeanKg(part, car.bias)
+    const kg = openPartMeanKg(part, car.biases)
     const share = line.place ? 1 - line.place.xM / build.wheelbaseM : 0.5
     frontKg += kg * share
     const placeSd = line.place ? PLACE_SD_M / build.wheelbaseM : ANYWHERE
-    const massSd = part.isGuess ? kg * (part.logSd ?? car.bias.s) : part.sdKg
+    const massSd = part.isGuess ? kg * (part.logSd ?? car.biases[part.side].s) : part.sdKg
     variance += (kg * placeSd) ** 2 + (massSd * (share - start.value)) ** 2
   }
   return { value: frontKg / total, sd: Math.sqrt(variance) / total, proof: mass.proof }

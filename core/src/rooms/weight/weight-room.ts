@@ -2,21 +2,22 @@ import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import type { CentreOfMass } from '../../mass/centre-of-mass.ts'
 import { type CornerFigures, cornerFigures, knownWithOneDeadPad, missingPads, missingPadsSentence } from '../../mass/corners.ts'
-import type { GuessBias } from '../../mass/estimate-bias.ts'
+import type { GuessBiases, GuessSide } from '../../mass/estimate-bias.ts'
 import { forecastMass, type MassForecast } from '../../mass/forecast.ts'
 import { BLOCK_ADVICE, FLOOR_SENTENCE, type FloorFigures } from '../../mass/placements.ts'
 import { isMeasured, type Proof } from '../../proof/quantity.ts'
 import type { Change, Weighing } from '../../records/weight-kinds.ts'
-import type { Car } from '../../stages/car.ts'
+import { type Car, stageIndex } from '../../stages/car.ts'
 import { changeSign, isUnknown } from '../../stages/line-mass.ts'
-import { floorOf, isOnFloor, type ReferenceMass, readPads, referenceMass } from '../../stages/reference-mass.ts'
+import { axleShareOf, floorOf, isOnFloor, type ReferenceMass, readPads, referenceMass } from '../../stages/reference-mass.ts'
+import { guessFactor } from '../../stages/working-line.ts'
 import { type BallastCar, ballastCar, type NoBallastCar } from './ballast-car.ts'
 import { type WeighingCentre, weighingCentres } from './centres.ts'
 import { type ConditionDifference, conditionDifferences, type Repeatability, repeatability } from './compare-weighings.ts'
 import { type LedgerScore, ledgerScore, type SavingState, stageSavings } from './ledger-score.ts'
 import { knownParts, massOf } from './mass-at-stage.ts'
 import { type ScoreDetail, scoreDetail } from './score-detail.ts'
-import { type Unexplained, unexplainedAt } from './unexplained.ts'
+import { type Unexplained, type Unlisted, unexplainedAt, unlistedDifferences } from './unexplained.ts'
 import { weighingCentre } from './weighing-shares.ts'
 
 export interface LedgerLineFigures {
@@ -48,7 +49,12 @@ export interface WeighingFigures {
   readonly known: readonly { label: string; massKg: number; sdKg: number }[]
   readonly refusal: string | null
   readonly warnings: readonly string[]
+  /** Front share of two axle loads; null for pads, which say more, and for a total, which has no axles. */
+  readonly axleShare: { readonly value: number; readonly sd: number } | null
 }
+
+/** How guesses of each side run, and what a guess is multiplied by for it. */
+export type GuessFigures = Readonly<Record<GuessSide, GuessBiases[GuessSide] & { readonly factor: number; readonly ownPairCount: number }>>
 
 export interface WeightRoom {
   readonly scores: readonly LedgerScore[]
@@ -56,12 +62,14 @@ export interface WeightRoom {
   readonly weighings: readonly WeighingFigures[]
   /** One a stage; null where the stage has no mass. */
   readonly forecasts: readonly (MassForecast | null)[]
-  readonly bias: GuessBias
-  /** Pairs of guess and weighing that this build gave of all that taught the bias. */
-  readonly ownPairCount: number
+  readonly guesses: GuessFigures
+  /** What stages 1 to n have found beyond what a goal on mass taken off wants, at each stage; null where no such goal is due there or later. */
+  readonly goalPassed: readonly ({ readonly wantedKg: number; readonly foundKg: number } | null)[]
   readonly details: readonly ScoreDetail[]
   readonly centres: readonly WeighingCentre[]
   readonly repeatability: readonly Repeatability[]
+  /** What the scales say of stages that list nothing. */
+  readonly unlisted: readonly Unlisted[]
   /** What ballast starts from at each stage. */
   readonly ballastCars: readonly (BallastCar | NoBallastCar)[]
 }
@@ -75,7 +83,7 @@ export function makeWeightRoom(car: Car): WeightRoom {
   const savingOf = new Map<string, SavingState>()
   for (const [position] of car.stages.entries()) {
     for (const saving of stageSavings(car, position)) {
-      for (const line of saving.off ? [saving.off, ...saving.transfers] : saving.transfers) savingOf.set(line.change.id, saving.state)
+      for (const line of [...(saving.off ? [saving.off] : []), ...saving.transfers]) savingOf.set(line.change.id, saving.state)
     }
   }
   return {
@@ -92,13 +100,38 @@ export function makeWeightRoom(car: Car): WeightRoom {
     })),
     weighings: records.weighings.map((weighing) => weighingFigures(car, weighing)),
     forecasts: car.stages.map((_, position) => stageForecast(car, position)),
-    bias: car.bias,
-    ownPairCount: car.ownPairs.length,
+    guesses: guessFigures(car),
+    goalPassed: goalsPassed(car),
     details: car.stages.map((_, position) => scoreDetail(car, position)),
     centres: weighingCentres(car),
     repeatability: repeatability(car),
+    unlisted: unlistedDifferences(car),
     ballastCars: car.stages.map((_, position) => ballastCar(car, position)),
   }
+}
+
+function guessFigures(car: Car): GuessFigures {
+  const figures = (side: GuessSide) => ({
+    ...car.biases[side],
+    factor: guessFactor(car, side),
+    ownPairCount: car.ownPairs.filter((pair) => pair.side === side).length,
+  })
+  return { off: figures('off'), on: figures('on') }
+}
+
+/** At each stage the goal on mass taken off that is due there, else the next one, beside what the stages up to it have found. */
+function goalsPassed(car: Car): WeightRoom['goalPassed'] {
+  const last = car.stages.length - 1
+  const goals = car.records.targets
+    .filter(({ metric, sense }) => metric === 'massOff' && sense !== 'atMost')
+    .map(({ value, dueStageId }) => ({ value, due: dueStageId === null ? last : stageIndex(car, dueStageId) }))
+    .sort((a, b) => a.due - b.due)
+  let foundKg = 0
+  return car.stages.map((_, position) => {
+    foundKg += ledgerScore(car, position).foundKg
+    const goal = goals.find(({ due }) => due >= position)
+    return goal && position > 0 ? { wantedKg: goal.value, foundKg: Math.round(foundKg * 1e6) / 1e6 } : null
+  })
 }
 
 const guessOf = (change: Change): number | undefined => {
@@ -113,7 +146,7 @@ export function stageForecast(car: Car, position: number, limitKg?: number): Mas
     knownKg: mass.anchorMassKg,
     knownSdKg: mass.anchorSdKg,
     parts: knownParts(mass.openLines),
-    bias: car.bias,
+    biases: car.biases,
     limitKg,
   })
 }
@@ -129,7 +162,16 @@ export function weighingFigures(car: Car, weighing: Weighing): WeighingFigures {
   const onOnePlane = missing.length === 0 && !isOnFloor(weighing)
   const corners = onOnePlane ? attempt(() => cornerFigures(pads)) : null
   const good = corners instanceof CalculationError ? null : corners
-  const refusal = missing.length > 0 ? missingPadsSentence(missing) : corners instanceof CalculationError ? corners.message : floor ? FLOOR_SENTENCE : null
+  const isWhole = weighing.total !== null || weighing.axles !== null
+  const refusal = isWhole
+    ? null
+    : missing.length > 0
+      ? missingPadsSentence(missing)
+      : corners instanceof CalculationError
+        ? corners.message
+        : floor
+          ? FLOOR_SENTENCE
+          : null
   return {
     weighingId: weighing.id,
     corners: good,
@@ -140,6 +182,7 @@ export function weighingFigures(car: Car, weighing: Weighing): WeighingFigures {
     differences: before ? conditionDifferences(before.weighing, weighing) : [],
     inCarCount: car.weighings[at]?.inCar.size ?? 0,
     known: missing.length === 1 ? knownWithOneDeadPad(pads) : [],
+    axleShare: axleShareOf(weighing) ?? null,
     refusal,
     warnings: good ? [...cornerWarnings(good), ...(weighing.secondPlacement ? [BLOCK_ADVICE] : [])] : [],
   }

@@ -72,7 +72,7 @@ export function plannedFrontWorking(car: Car, position: number): Working | undef
       ...linesBetween(car, inCar, (line) => line.stagePosition <= position).map(
         ({ line, part }): WorkingLine => ({
           label: `${line.change.kind} ${line.change.name}`,
-          value: openPartMeanKg(part, car.bias),
+          value: openPartMeanKg(part, car.biases),
           kind: 'mass',
           isSigned: true,
           proof: line.mass.proof,

@@ -1,12 +1,20 @@
-import type { Car } from '../../stages/car.ts'
+import type { GuessSide } from '../../mass/estimate-bias.ts'
+import type { OpenPart } from '../../mass/open-mass.ts'
+import type { Car, Line } from '../../stages/car.ts'
 import { changeSign } from '../../stages/line-mass.ts'
 import { day, guessFactor, stageName, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { quantileOf } from '../../stats/distribution.ts'
 import { ledgerScore, stageSavings } from './ledger-score.ts'
-import { massOf } from './mass-at-stage.ts'
+import { massOf, massOffAt } from './mass-at-stage.ts'
 import { frontShareAt } from './metrics.ts'
 import { plannedFrontWorking } from './working-centres.ts'
 import { padLines } from './working-weighing.ts'
+
+const ANCHOR_NOTES = {
+  ownStage: 'the latest of this stage; what it lacked and what it held too much is put right below',
+  subset: 'the latest that held part of this stage and nothing else',
+  other: 'the earliest; it held changes of later stages too',
+}
 
 /** The mass of a stage: what it starts from and what leads on from there. */
 export function massWorking(car: Car, position: number): Working | undefined {
@@ -39,14 +47,15 @@ export function massWorking(car: Car, position: number): Working | undefined {
               kind: 'mass',
               sd: anchor.weighing.reference.sdKg,
               proof: 'measured',
-              note: anchor.kind === 'subset' ? 'the latest that held part of this stage and nothing else' : 'the earliest; it held changes of later stages too',
+              note: ANCHOR_NOTES[anchor.kind],
             },
           ]
   const open = mass.openLines.map(({ line, part }): WorkingLine => {
     const { change } = line
+    if (part.isComingBack) return comingBackLine(line, part)
     const turned = part.sign !== changeSign(change)
     const asTyped = part.sign * line.mass.massKg
-    const mean = part.isGuess ? asTyped * guessFactor(car, part.logSd) : asTyped
+    const mean = part.isGuess ? asTyped * guessFactor(car, part.side, part.logSd) : asTyped
     return {
       label: `${change.kind} ${change.count > 1 ? `${change.count} x ` : ''}${change.name}`,
       value: mean,
@@ -60,22 +69,60 @@ export function massWorking(car: Car, position: number): Working | undefined {
         .join('; '),
     }
   })
-  const guesses = mass.openLines.filter((entry) => entry.part.isGuess).length
+  const guessed = new Set(mass.openLines.flatMap(({ part }) => (part.isGuess ? [part.side] : [])))
   return {
     title: `Mass at ${stageName(car, position)}`,
     calculation: 'build.mass-at-stage',
     result: { label: 'mass, ready at the reference condition', value: mass.value, kind: 'mass', sd: mass.sd, proof: mass.proof },
     lines: [...anchorLines, ...open],
-    remarks: [...(guesses > 0 ? [biasRemark(car)] : []), ...(anchor.kind === 'equal' ? ['Scales replace the ledger: no line enters this number.'] : [])],
+    remarks: [
+      ...(mass.carriedFromPosition === null
+        ? []
+        : [`${stageName(car, position)} lists nothing yet: this is ${stageName(car, mass.carriedFromPosition)}, and it holds only if nothing is done.`]),
+      ...biasRemarks(car, guessed),
+      ...(anchor.kind === 'equal' ? ['Scales replace the ledger: no line enters this number.'] : []),
+    ],
   }
 }
 
-function biasRemark(car: Car): string {
-  const { bias } = car
-  const percent = ((guessFactor(car, undefined) - 1) * 100).toFixed(1)
-  return bias.isDefault
-    ? `Guesses are raised by ${percent} %, a stated default: ${bias.pairCount} of the 5 pairs of guess and weighing needed to learn your own are there.`
-    : `Guesses are changed by ${percent} %, learned from ${bias.pairCount} pairs of guess and weighing in this build.`
+/** What waits and may come back in part. */
+const comingBackLine = (line: Line, part: OpenPart): WorkingLine => ({
+  label: `what comes back of ${line.change.name}`,
+  value: part.massKg,
+  kind: 'mass',
+  sd: part.sdKg,
+  proof: 'guess',
+  isSigned: true,
+  note: 'waits: anything from nothing to all of it may come back, until it is known',
+})
+
+const SIDE_WORDS = { off: 'of what comes off', on: 'of what goes on' } as const
+
+/** How the guesses that enter a number were corrected, one sentence a side. */
+function biasRemarks(car: Car, sides: ReadonlySet<GuessSide>): string[] {
+  return [...sides].map((side) => {
+    const { isDefault, pairCount } = car.biases[side]
+    const percent = ((guessFactor(car, side) - 1) * 100).toFixed(1)
+    return isDefault
+      ? `Guesses ${SIDE_WORDS[side]} are raised by ${percent} %, a stated default: ${pairCount} of the 5 pairs of guess and weighing needed to learn your own are there.`
+      : `Guesses ${SIDE_WORDS[side]} are changed by ${percent} %, learned from ${pairCount} pairs of guess and weighing.`
+  })
+}
+
+/** What the car has lost since it was bought. */
+export function massOffWorking(car: Car, position: number): Working | undefined {
+  const [first, now, off] = [massOf(car, 0), massOf(car, position), massOffAt(car, position)]
+  if (!first || !now || !off) return undefined
+  return {
+    title: `Mass off by ${stageName(car, position)}`,
+    calculation: 'build.mass-at-stage',
+    result: { label: 'mass as bought less mass here', value: off.value, kind: 'mass', sd: off.sd, proof: off.proof },
+    lines: [
+      { label: stageName(car, 0), value: first.value, kind: 'mass', sd: first.sd, proof: first.proof },
+      { label: stageName(car, position), value: -now.value, kind: 'mass', sd: now.sd, proof: now.proof, isSigned: true },
+    ],
+    remarks: ['Where both start from the same scales, their doubt cancels and only that of the lines between counts.'],
+  }
 }
 
 /** The front share of a stage, as weighed or as planned. */
@@ -89,7 +136,7 @@ export function frontWorking(car: Car, position: number): Working | undefined {
     title: `Front share at ${stageName(car, position)}`,
     calculation: 'mass.corners',
     result: { label: 'front share', value: front.value, kind: 'share', sd: front.sd, proof: front.proof },
-    lines: padLines(car, weighing),
+    lines: weighing.axles ? [] : padLines(car, weighing),
     remarks: [`Weighed on ${day(weighing.at)} under its own conditions: driver ${weighing.driverInKg > 0 ? 'in' : 'out'}, ${weighing.fuelL} L.`],
   }
 }
@@ -111,12 +158,15 @@ export function forecastWorking(car: Car, position: number): Working | undefined
   }
 }
 
+const SAVING_WORDS = { banked: 'banked', onGuess: 'found, on a guess', waits: 'waits', toCome: 'to come' } as const
+
+const sideWords = (one: string, many: string, count: number): string[] => (count === 0 ? [] : [`less ${count === 1 ? one : `${count} ${many}`}`])
+
 /** What a stage's ledger took off and put on, as typed. */
 export function scoreWorking(car: Car, position: number): Working {
   const score = ledgerScore(car, position)
   const lines = stageSavings(car, position).map((saving): WorkingLine => {
     const head = saving.off ?? saving.transfers[0]
-    const pieces = saving.off ? saving.transfers.length : 0
     return {
       label: `off ${head?.change.name ?? ''}`,
       value: -saving.savedMg / 1e6,
@@ -124,11 +174,10 @@ export function scoreWorking(car: Car, position: number): Working {
       isSigned: true,
       proof: head?.mass.proof,
       note: [
-        saving.state === 'toCome' ? 'to come' : saving.state,
-        pieces > 0 ? `less ${pieces === 1 ? 'the piece that goes' : `${pieces} pieces that go`} back` : '',
-      ]
-        .filter(Boolean)
-        .join('; '),
+        SAVING_WORDS[saving.state],
+        ...sideWords('the piece that goes back', 'pieces that go back', saving.off ? saving.transfers.length : 0),
+        ...sideWords('what replaces it', 'lines that replace it', saving.replacements.length),
+      ].join('; '),
     }
   })
   const ons = car.lines
@@ -151,10 +200,15 @@ export function scoreWorking(car: Car, position: number): Working {
     lines: [
       ...lines,
       ...ons,
-      { label: 'banked', value: score.bankedKg, kind: 'mass', note: 'off, and it and each piece that goes back weighed' },
-      { label: 'waiting', value: score.waitingKg, kind: 'mass', note: 'off, but something is not weighed yet' },
+      { label: 'found', value: score.foundKg, kind: 'mass', note: 'off, and every side of it known at least as a guess' },
+      { label: 'of it banked', value: score.bankedKg, kind: 'mass', note: 'every side weighed' },
+      { label: 'of it on a guess', value: score.onGuessKg, kind: 'mass', note: 'a side is not weighed yet' },
+      { label: 'waits', value: score.waitsKg, kind: 'mass', note: 'off, and a side of it is not known' },
       { label: 'to come', value: score.toComeKg, kind: 'mass', note: 'not off yet' },
     ],
-    remarks: ['Net = on − banked − waiting − to come, added in whole milligrams, without any correction of guesses.'],
+    remarks: [
+      'Net is this stage’s own lines, added in whole milligrams, without any correction of guesses.',
+      'A saving is what came off less what replaces it and what goes back, whatever stage those stand at.',
+    ],
   }
 }

@@ -5,7 +5,7 @@ import { readPads } from '../../stages/reference-mass.ts'
 import { day, guessFactor, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { unexplainedAt } from './unexplained.ts'
 import { weighingCentre } from './weighing-shares.ts'
-import { weighingFigures } from './weight-room.ts'
+import { type WeighingFigures, weighingFigures } from './weight-room.ts'
 
 /** The four readings of a weighing, with what was typed; a dead pad says so. */
 export function padLines(car: Car, weighing: Weighing): WorkingLine[] {
@@ -21,10 +21,44 @@ export function padLines(car: Car, weighing: Weighing): WorkingLine[] {
   }))
 }
 
+/** A weighing of the whole car, or of its axles one after the other: what was read, and the reference. */
+function wholeWorking(weighing: Weighing, { reference, axleShare }: WeighingFigures): Working {
+  return {
+    title: `On the scales, ${day(weighing.at)}`,
+    calculation: 'mass.corners',
+    result: { label: 'mass at the reference condition', value: reference?.massKg ?? null, kind: 'mass', sd: reference?.sdKg, proof: 'measured' },
+    lines: [
+      ...(weighing.axles
+        ? [
+            { label: 'front axle', value: weighing.axles.front.massKg, kind: 'mass' as const, proof: 'measured' as const, typed: weighing.axles.front.typed },
+            { label: 'rear axle', value: weighing.axles.rear.massKg, kind: 'mass' as const, proof: 'measured' as const, typed: weighing.axles.rear.typed },
+          ]
+        : []),
+      ...(reference?.terms ?? []).map(
+        (term, i): WorkingLine => ({
+          label: term.label,
+          value: term.massKg,
+          kind: 'mass',
+          sd: term.sdKg > 0 ? term.sdKg : undefined,
+          isSigned: i > 0,
+          typed: i === 0 ? weighing.total?.typed : undefined,
+        }),
+      ),
+      ...(axleShare ? [{ label: 'front share', value: axleShare.value, kind: 'share' as const, sd: axleShare.sd, proof: 'measured' as const }] : []),
+    ],
+    remarks: [
+      weighing.total
+        ? 'A total has no corners: shares, cross and the centre stay unknown.'
+        : 'Two axle loads give the front share; left, cross and height stay unknown.',
+    ],
+  }
+}
+
 export function weighingWorking(car: Car, id: string): Working | undefined {
   const weighing = car.records.weighings.find((entry) => entry.id === id)
   if (!weighing) return undefined
   const figures = weighingFigures(car, weighing)
+  if (weighing.total || weighing.axles) return wholeWorking(weighing, figures)
   const readings = padLines(car, weighing)
   if (!figures.reference || !figures.corners) {
     const { reference } = figures
@@ -86,7 +120,7 @@ export function unexplainedWorking(car: Car, id: string): Working | undefined {
   const lines = found.lines.map(
     ({ line, part }): WorkingLine => ({
       label: `${line.change.kind} ${line.change.name}`,
-      value: part.sign * line.mass.massKg * (part.isGuess ? guessFactor(car, part.logSd) : 1),
+      value: part.sign * line.mass.massKg * (part.isGuess ? guessFactor(car, part.side, part.logSd) : 1),
       kind: 'mass',
       sd: part.isGuess ? undefined : part.sdKg,
       proof: line.mass.proof,

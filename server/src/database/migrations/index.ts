@@ -5,6 +5,7 @@ import * as addWeightRooms from './0003-add-weight-rooms.ts'
 import * as addPowerRooms from './0004-add-power-rooms.ts'
 import * as keyByBuild from './0005-key-by-build.ts'
 import * as openGoals from './0006-open-goals.ts'
+import * as weighAndScore from './0007-weigh-and-score.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -13,4 +14,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0004-add-power-rooms': addPowerRooms,
   '0005-key-by-build': keyByBuild,
   '0006-open-goals': openGoals,
+  '0007-weigh-and-score': weighAndScore,
 }

@@ -3,13 +3,25 @@ import type { Board, BoardRow } from '@bold-ballast/core'
 /** From this many rows on they can be narrowed to those that are not met, and stand worst first within a subject. */
 export const MANY_ROWS = 8
 
-const WORST_FIRST = ['broken', 'would break', 'missed', 'unlikely', 'doubtful', 'no plan', 'on course', 'would hold', 'holds', 'met'] as const
+const WORST_FIRST = [
+  'broken',
+  'would break',
+  'missed',
+  'unlikely',
+  'doubtful',
+  'no plan',
+  'on course',
+  'would hold',
+  'holds if nothing goes in',
+  'holds',
+  'met',
+] as const
 
 const wordOf = ({ goal }: BoardRow) => (goal.kind === 'none' || goal.verdict === null ? 'no plan' : goal.verdict.word)
 /** Late comes before anything that is only open. */
 const badness = (row: BoardRow) => WORST_FIRST.indexOf(wordOf(row)) - (row.goal.kind === 'target' && row.goal.verdict?.isLate ? 3.5 : 0)
 
-export const isSettled = (row: BoardRow): boolean => ['met', 'holds', 'would hold'].includes(wordOf(row))
+export const isSettled = (row: BoardRow): boolean => ['met', 'holds', 'would hold', 'holds if nothing goes in'].includes(wordOf(row))
 
 /** The rows of the Board: as they come while they are few; with many by subject, the worst first, and without the settled ones where asked. */
 export function shownRows(board: Board, onlyOpen: boolean): readonly BoardRow[] {

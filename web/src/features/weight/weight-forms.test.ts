@@ -4,7 +4,8 @@ import { placeDefaults, readPlace } from '../../shared/place-fields.ts'
 import { FormReader, type FormValues } from '../../ui/form-reader.ts'
 import { turnWords } from './balance/turn-words.ts'
 import { aimBody, aimDefaults, siteBody, siteDefaults } from './ballast/ballast-forms.ts'
-import { lineBody, type OpenBox, readLine } from './ledger/entry-body.ts'
+import { type LineContext, lineBody, type OpenBox, readLine } from './ledger/entry-body.ts'
+import { lineInstant, TODAY } from './ledger/line-dates.ts'
 import { readPasted } from './ledger/paste-lines.ts'
 import { type Method, stepsOf, weighingBody } from './scales/weighing-form.ts'
 
@@ -137,14 +138,23 @@ test.each<[number, string]>([
 ])('%d turns are "%s"', (turns, words) => expect(turnWords(turns)).toBe(words))
 
 describe('a typed line as a record', () => {
-  const at = { stageId: 's', box: null, lastOffId: 'o' }
-  const made = (text: string, context: Parameters<typeof lineBody>[2] = at) => lineBody('i', readLine(text, 'kg', '.', context.box), context, NOW)
+  const off = (id: string, name: string, stageId = 's') => ({ id, name, stageId, kind: 'off' })
+  const at: LineContext = {
+    stageId: 's',
+    box: null,
+    lines: [off('t', 'tailgate'), off('f', 'front seats', 'before'), off('r', 'rear seats'), off('o', 'glass')],
+  }
+  const made = (text: string, context = at) => lineBody('i', readLine(text, 'kg', '.', context), context, NOW)
   it.each<[string, object]>([
     ['off bench 18.6 kg', { state: 'done', doneAt: NOW, fromChangeId: null }],
     ['on cage 44.8 kg guess', { state: 'planned', doneAt: null }],
     ['on cage 44.8 kg weighed', { state: 'done', doneAt: NOW }],
     ['transfer seals 3.1 kg guess', { kind: 'transfer', fromChangeId: 'o', state: 'planned' }],
     ['off deadening ?', { values: [], state: 'done' }],
+    ['transfer latch 6.5 kg guess from Tailgate', { fromChangeId: 't' }],
+    ['on shells 2 x 4 kg guess replaces front', { count: 2, replacesChangeId: 'f', fromChangeId: null, state: 'planned' }],
+    ['off doors 2 x 31 kg waits', { count: 2, waits: true, values: [{ massKg: 31 }] }],
+    ['on unlisted 153.8 kg worked out', { state: 'done', doneAt: NOW, values: [{ proof: 'calculated' }] }],
     [
       'off bench 20 kg guess 18.6 kg',
       {
@@ -155,17 +165,29 @@ describe('a typed line as a record', () => {
       },
     ],
   ])('%s', (text, expected) => expect(made(text)).toMatchObject(expected))
+  it('a part that is named and not there, or that two may be, is refused by name', () => {
+    expect(readLine('transfer latch 6.5 kg from bonnet', 'kg', '.', at).refusal).toMatch(/No part that comes off is called "bonnet"/)
+    expect(readLine('on shells 4 kg replaces seats', 'kg', '.', at).refusal).toMatch(/may be front seats or rear seats/)
+  })
+  it('lines get the date that was picked', () => {
+    const weighings = [{ id: 'w', at: '2026-09-20T09:00:00Z' }]
+    const now = new Date('2026-11-01T12:00:00Z')
+    expect(lineInstant(TODAY, weighings, now)).toBe('2026-11-01T12:00:00.000Z')
+    expect(lineInstant({ kind: 'beforeWeighing', weighingId: 'w' }, weighings, now)).toBe('2026-09-20T08:59:00.000Z')
+    expect(lineInstant({ kind: 'beforeWeighing', weighingId: 'gone' }, weighings, now)).toBe('2026-11-01T12:00:00.000Z')
+    expect(new Date(lineInstant({ kind: 'day', day: '2026-09-18' }, weighings, now)).getDate()).toBe(18)
+  })
   it('in a box the difference is the mass, and the reading is kept', () => {
     const box: OpenBox = { id: 'b', name: 'crate', instrument: null, readingSdKg: 0.05, lastKg: 4, count: 1 }
-    expect(readLine('off clip set 4.9 kg', 'kg', '.', box).differenceKg).toBeCloseTo(0.9, 12)
+    expect(readLine('off clip set 4.9 kg', 'kg', '.', { ...at, box }).differenceKg).toBeCloseTo(0.9, 12)
     expect(made('off clip set 4.9 kg', { ...at, box })).toMatchObject({ boxId: 'b', values: [{ massKg: 0.9, box: { position: 2, readingKg: 4.9 } }] })
-    expect(readLine('off clip set 3.9 kg', 'kg', '.', box).refusal).toMatch(/reads no more than before/)
+    expect(readLine('off clip set 3.9 kg', 'kg', '.', { ...at, box }).refusal).toMatch(/reads no more than before/)
   })
-  it('nothing typed is no fault', () => expect(readLine('  ', 'kg', '.', null)).toEqual({ read: null, differenceKg: null, refusal: '' }))
+  it('nothing typed is no fault', () => expect(readLine('  ', 'kg', '.', at)).toEqual({ read: null, differenceKg: null, other: null, refusal: '' }))
 })
 
 describe('pasted rows', () => {
-  const paste = (text: string, massUnit = 'kg', decimalMark: '.' | ',' = '.') => readPasted(text, { stageId: 's', massUnit, decimalMark, now: NOW })
+  const paste = (text: string, massUnit = 'kg', decimalMark: '.' | ',' = '.') => readPasted(text, { stageId: 's', massUnit, decimalMark, at: NOW, lines: [] })
   it('reads columns by their headings, whatever their order', async () => {
     const lines = await paste('Mass (lb)\tWhere\tPart\tKind\tQty\n41\tcabin\trear bench\toff\t\n2.2\trear\tlamp\toff\t2')
     expect(lines.map(({ line, refusal }) => [line, refusal])).toEqual([
@@ -202,10 +224,23 @@ describe('pasted rows', () => {
     ['off,bench,0', /more than zero/],
     ['off,bench,3 parsec', /parsec/],
     ['off,bench,9000', /over 5 000 kg/],
+    ['off,bench,seat 3 kg', /cannot be read as a mass/],
   ])('refuses "%s" with its reason', async (row, message) => {
     const [line] = await paste(`kind,part,mass\n${row}`)
     expect(line).toMatchObject({ line: 2, body: null })
     expect(line?.refusal).toMatch(message)
+  })
+  it('reads a cell as a typed line is read, and typed lines may name each other', async () => {
+    const table = await paste('kind,part,mass,how known\noff,doors,2 x 31 kg,\noff,bench,16 lb 5 oz,weighed\noff,engine,800-900 lb,\noff,horn,2 kg,maybe')
+    expect(table.map(({ body }) => body && [body.count, (body.values as { proof: string }[])[0]?.proof])).toEqual([
+      [2, 'measured'],
+      [1, 'measured'],
+      [1, 'guess'],
+      null,
+    ])
+    expect(table[3]?.refusal).toMatch(/How it is known says "maybe"/)
+    const [tailgate, latch] = await paste('off tailgate 30.2 kg\ntransfer latch 6.5 kg guess from tailgate')
+    expect(latch?.body?.fromChangeId).toBe(tailgate?.body?.id)
   })
   it('an unknown mass, by word or empty, is a line without one', async () => {
     const lines = await paste('kind,part,mass\noff,deadening,?\noff,carpet,')

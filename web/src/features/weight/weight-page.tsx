@@ -1,3 +1,4 @@
+import type { LedgerScore, WeightRoom } from '@bold-ballast/core'
 import { api } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
 import { useQuantities } from '../../ui/quantity.ts'
@@ -20,11 +21,8 @@ export function WeightPage() {
   if (!records || !board || !stage) return null
   if (!room) return <Loading what="the ledger" />
   const score = room.scores[position]
-  const title =
-    position === 0
-      ? 'Stage 0: the car as bought'
-      : `Stage ${position}: ${text('mass', score?.bankedKg ?? 0)} banked, ${(score?.waitingKg ?? 0) === 0 ? 'nothing waits' : `${text('mass', score?.waitingKg ?? 0)} waits`}`
-  const flagged = room.weighings.filter((entry) => entry.unexplained?.isFlagged)
+  const title = position === 0 ? 'Stage 0: the car as bought' : scoreSentence(position, score, room.goalPassed[position] ?? null, text)
+  const flagged = room.weighings.filter((entry) => entry.unexplained?.isFlagged && entry.unexplained.unlistedPosition === null)
   return (
     <>
       <title>{`${records.build.name}: Weight · Bold Ballast`}</title>
@@ -46,4 +44,15 @@ export function WeightPage() {
       </div>
     </>
   )
+}
+
+type Text = ReturnType<typeof useQuantities>['text']
+
+/** The evening in the builder's sentence: what is found, what waits, and by how much the goal is passed or missed. */
+function scoreSentence(position: number, score: LedgerScore | undefined, goal: WeightRoom['goalPassed'][number], text: Text): string {
+  const { foundKg = 0, waitsKg = 0 } = score ?? {}
+  const waits = waitsKg === 0 ? 'nothing waits' : `${text('mass', waitsKg)} waits`
+  const left = goal && goal.wantedKg - goal.foundKg
+  const passed = left === null ? '' : left <= 0 ? `; goal passed by ${text('mass', -left)}` : `; ${text('mass', left)} short of the goal`
+  return `Stage ${position}: ${text('mass', foundKg)} found, ${waits}${passed}`
 }

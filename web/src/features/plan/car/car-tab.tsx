@@ -104,12 +104,18 @@ function readLoss(read: FormReader) {
   }
 }
 
+/** A baseline mass that was not typed anew stays as it is, with its proof; what is in it may be said anew. */
+function keptBaseline(read: FormReader, { baselineMass }: RecordsAnswer['build'], defaults: FormValues) {
+  if (!baselineMass || read.raw('baselineMass') !== defaults.baselineMass) return {}
+  return { baselineMass: { ...baselineMass, hasDriver: read.flag('baselineMass-hasDriver'), hasFuel: read.flag('baselineMass-hasFuel') } }
+}
+
 /** The car itself: dimensions, reference, places, springs, and the schools its numbers follow. */
 export function CarTab({ records }: { records: RecordsAnswer }) {
   const { build } = records
   const { units } = useQuantities()
   const [patch] = api.usePatchBuildMutation()
-  const { baselineMass, suspension } = build
+  const { suspension } = build
   const shown = (kind: 'length' | 'springRate' | 'ratio' | 'share' | 'power', value: number | null | undefined) =>
     value === null || value === undefined ? '' : typedText(kind, value, units[kind])
   const defaults: FormValues = {
@@ -136,8 +142,7 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
         toBody={(read) => ({
           version: build.version,
           ...buildForm.body(read),
-          // What was not typed anew stays as it is, with its proof.
-          ...(read.raw('baselineMass') === defaults.baselineMass ? { baselineMass } : {}),
+          ...keptBaseline(read, build, defaults),
           driverPlace: readPlace(read, 'driver'),
           fuelPlace: readPlace(read, 'fuel'),
           suspension: readSuspension(read),

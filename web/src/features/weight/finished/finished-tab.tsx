@@ -4,7 +4,8 @@ import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Empty } from '../../../ui/states.tsx'
-import { chanceText } from '../../../ui/words.ts'
+import { verdictText } from '../../../ui/words.ts'
+import { doubtName, guessSentence } from './guess-words.ts'
 
 const MOST_LISTED = 12
 
@@ -13,10 +14,6 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
   const { text, format, units } = useQuantities()
   const row = board.rows.find((entry) => entry.metric === 'massReady')
   const forecast = room.forecasts[position]
-  const nameOf = (id: string) => records.changes.find((change) => change.id === id)?.name ?? ''
-  const { bias, ownPairCount } = room
-  const percent = Math.abs(Math.expm1(bias.mu) * 100).toFixed(0)
-  const runs = bias.mu === 0 ? 'true' : `${percent} % ${bias.mu > 0 ? 'light' : 'heavy'}`
   const fromGarage = records.build.guessPairsFrom === 'garage'
   if (!forecast)
     return (
@@ -93,9 +90,7 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
           <p className="mt-2">
             {goals.map((goal) => (
               <span key={goal.record.id} className="mr-4">
-                {goal.kind === 'target' ? 'Target' : 'Limit'} {text('mass', goal.record.value, { isGoal: true })}:{' '}
-                <strong>{goal.verdict?.word ?? 'being worked out'}</strong>
-                {chanceText(goal.verdict)}.
+                {goal.kind === 'target' ? 'Target' : 'Limit'} {text('mass', goal.record.value, { isGoal: true })}: <strong>{verdictText(goal.verdict)}</strong>.
               </span>
             ))}
           </p>
@@ -118,7 +113,7 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
             <tbody>
               {forecast.doubt.slice(0, MOST_LISTED).map((entry) => (
                 <tr key={entry.id} className="border-b border-line">
-                  <td className="p-1.5">{nameOf(entry.id)}</td>
+                  <td className="p-1.5">{doubtName(records, entry.id)}</td>
                   <td className="p-1.5 text-right">
                     <Figure kind="mass" value={entry.meanKg} sign showUnit={false} />
                   </td>
@@ -136,9 +131,8 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
       <section>
         <h2 className="mb-1">How your guesses run</h2>
         <p>
-          {bias.isDefault
-            ? `${bias.pairCount} of the 5 pairs of guess and weighing that it takes are there. Until then guesses are taken to run 3 % light with a spread of 15 % (common practice, no source).`
-            : `Guesses run ${runs}, with a spread of ${(bias.s * 100).toFixed(0)} %, by ${bias.pairCount} pairs of guess and weighing${fromGarage ? `, ${ownPairCount} of them from this build` : ''}. What is still a guess is corrected by it.`}
+          {guessSentence(room.guesses, fromGarage)} Each runs with a spread of its own: {(room.guesses.off.s * 100).toFixed(0)} % off,{' '}
+          {(room.guesses.on.s * 100).toFixed(0)} % on (defaults are common practice, no source).
         </p>
         <p className="mt-1 text-quiet">
           Learned from {fromGarage ? 'every build in the garage' : 'this build alone'}; the choice is in the plan, under The car. Type a guess before reading

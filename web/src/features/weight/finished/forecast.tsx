@@ -3,7 +3,8 @@ import { arrivedCell, type Board, type WeightRoom } from '@bold-ballast/core'
 import { useId } from 'react'
 import { Figure, WorkingLink } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { chanceText } from '../../../ui/words.ts'
+import { verdictText } from '../../../ui/words.ts'
+import { doubtName, guessSentence } from './guess-words.ts'
 
 const WIDTH = 320
 
@@ -22,7 +23,7 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
   const x = (kg: number) => 24 + ((kg - low) / (high - low || 1)) * (WIDTH - 48)
   const anchorOf = (at: number) => (at < 60 ? 'start' : at > WIDTH - 60 ? 'end' : 'middle')
   const doubt = forecast.doubt.filter((entry) => entry.varianceShare > 0.05).slice(0, 3)
-  const { bias } = room
+  const { guesses } = room
   return (
     <section>
       <h2>
@@ -78,8 +79,7 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
       {row?.goal.kind === 'target' && (
         <p className="mb-1 font-bold">
           <WorkingLink of="target" id={row.goal.record.id}>
-            {row.goal.verdict?.word ?? 'being worked out'}
-            {chanceText(row.goal.verdict)}
+            {verdictText(row.goal.verdict)}
           </WorkingLink>
         </p>
       )}
@@ -87,17 +87,13 @@ export function Forecast({ records, board, room }: { records: StoredRecords; boa
         <p className="text-quiet">
           Most of the doubt is in{' '}
           {doubt
-            .map((entry) => records.changes.find((change) => change.id === entry.id)?.name)
+            .map((entry) => doubtName(records, entry.id))
             .filter(Boolean)
             .join('; ')}
           : weigh before cutting metal elsewhere.
         </p>
       )}
-      <p className="mt-1 text-xs text-quiet">
-        {bias.isDefault
-          ? `Guesses are raised by a stated default; ${bias.pairCount} of 5 pairs are there to learn your own.`
-          : `Guesses corrected by what ${bias.pairCount} pairs of guess and weighing taught.`}
-      </p>
+      <p className="mt-1 text-xs text-quiet">{guessSentence(guesses)}</p>
     </section>
   )
 }

@@ -26,8 +26,13 @@ export function BulkEdit({ records, picked, close }: { records: RecordsAnswer; p
     if (what === 'stage') return { stageId }
     return what === 'done' ? { state: 'done', doneAt: new Date().toISOString() } : { state: what, doneAt: null }
   }
+  // Pieces that go back move along with the part they come from; what replaces it stays, and is told.
+  const ids = new Set(picked.map(({ id }) => id))
+  const pieces =
+    what === 'stage' ? records.changes.filter(({ id, kind, fromChangeId }) => kind === 'transfer' && !ids.has(id) && ids.has(fromChangeId ?? '')) : []
+  const staying = what === 'stage' ? records.changes.filter(({ id, replacesChangeId }) => !ids.has(id) && ids.has(replacesChangeId ?? '')) : []
   const apply = async () => {
-    const writes = picked.map(
+    const writes = [...picked, ...pieces].map(
       ({ id, version }): BatchWrite =>
         what === 'delete' ? { kind: 'remove', resource: 'changes', id, version } : { kind: 'update', resource: 'changes', id, body: { version, ...fields() } },
     )
@@ -78,6 +83,8 @@ export function BulkEdit({ records, picked, close }: { records: RecordsAnswer; p
       <button type="button" className="word-link" onClick={close}>
         stop picking
       </button>
+      {pieces.length > 0 && <span className="w-full text-quiet">Pieces that go back move along: {pieces.map(({ name }) => name).join(', ')}.</span>}
+      {staying.length > 0 && <span className="w-full text-wait">What replaces them stays where it is: {staying.map(({ name }) => name).join(', ')}.</span>}
       {failure && <Alert className="w-full">{failure} Nothing was changed.</Alert>}
     </form>
   )

@@ -46,6 +46,7 @@ function fieldSpecs(records: RecordsAnswer, change: StoredChange | null): FieldS
         { value: 'measured', label: 'weighed' },
         { value: 'catalogue', label: 'catalogue' },
         { value: 'guess', label: 'guess' },
+        { value: 'calculated', label: 'worked out from the scales' },
       ],
     },
     { name: 'instrument', label: 'Which scale', hint: 'Two scales average out; one does not.' },
@@ -61,6 +62,14 @@ function fieldSpecs(records: RecordsAnswer, change: StoredChange | null): FieldS
     },
     { name: 'doneAt', label: 'Done on', type: 'datetime-local', hint: 'Decides which weighing it was in.' },
     { name: 'touchesPower', label: 'This change touches power', type: 'checkbox' },
+    { name: 'waits', label: 'Off for now: something goes back or replaces it, and nobody knows what', type: 'checkbox' },
+    { name: 'replacesChangeId', label: 'Replaces', type: 'select', options: parts('off') },
+    {
+      name: 'partId',
+      label: 'Puts in the part',
+      type: 'select',
+      options: [{ value: '', label: 'none of the register' }, ...records.parts.map(({ id, name }) => ({ value: id, label: name }))],
+    },
     { name: 'fromChangeId', label: 'Transfer from', type: 'select', options: parts('off') },
     { name: 'toChangeId', label: 'Transfer to', type: 'select', options: parts('on') },
     { name: 'cost', label: 'Cost, all pieces', hint: 'In the money you count in.' },
@@ -107,6 +116,9 @@ function changeBody(read: FormReader, change: StoredChange | null): Record<strin
     state,
     doneAt: state === 'done' ? read.instant('doneAt', 'Done on') : null,
     touchesPower: read.flag('touchesPower'),
+    waits: read.flag('waits'),
+    replacesChangeId: read.optional('replacesChangeId'),
+    partId: read.optional('partId'),
     fromChangeId: read.optional('fromChangeId'),
     toChangeId: read.optional('toChangeId'),
     cost: plain('cost', 'Cost'),
@@ -120,18 +132,21 @@ export function ChangeForm({
   records,
   stageId,
   change,
+  instant,
   onClose,
 }: {
   records: RecordsAnswer
   stageId: string
   change: StoredChange | null
+  /** The time that new lines get. */
+  instant: () => string
   onClose: () => void
 }) {
   const buildId = records.build.id
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const { units } = useQuantities()
-  const now = localTime(new Date())
+  const now = localTime(new Date(instant()))
   const defaults: FormValues = change
     ? {
         kind: change.kind,
@@ -142,13 +157,16 @@ export function ChangeForm({
         state: change.state,
         doneAt: change.doneAt ? localTime(new Date(change.doneAt)) : now,
         touchesPower: String(change.touchesPower),
+        waits: String(change.waits),
+        replacesChangeId: change.replacesChangeId ?? '',
+        partId: change.partId ?? '',
         fromChangeId: change.fromChangeId ?? '',
         toChangeId: change.toChangeId ?? '',
         cost: change.cost === null ? '' : String(change.cost),
         hours: change.hours === null ? '' : String(change.hours),
         ...placeDefaults('place', change.place, units.length),
       }
-    : { kind: 'off', count: '1', proof: 'measured', state: 'done', doneAt: now, touchesPower: 'false' }
+    : { kind: 'off', count: '1', proof: 'measured', state: 'done', doneAt: now, touchesPower: 'false', waits: 'false' }
   return (
     <Panel title={change ? change.name : 'A ledger line'} onClose={onClose}>
       <RecordForm

@@ -1,22 +1,33 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { scaleSdKg } from '@bold-ballast/core'
 import { useRef, useState } from 'react'
 import { enqueue } from '../../../data/outbox-sender.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { lineBody, type OpenBox, type ReadLine, readLine } from './entry-body.ts'
+import { lineBody, type NamedLine, type OpenBox, readLine } from './entry-body.ts'
+import { LineReading } from './line-reading.tsx'
 
 interface Draft {
   readonly id: string
   readonly text: string
 }
 
-const PROOF_WORDS = { guess: 'a guess', catalogue: 'from a catalogue', measured: 'on a scale' } as const
-const HOW = 'off, on or transfer, the name, its mass (or ?); then guess, catalogue or weighed, and @zone. Enter saves.'
+const HOW =
+  'off, on or transfer, the name, its mass (2 x 8 kg for two; ? for not known); then guess, catalogue, weighed, worked out or waits, from or replaces a part, and @zone. Enter saves.'
+
+interface Props {
+  readonly records: StoredRecords
+  readonly stageId: string
+  /** The lines of the build, those that wait in the browser too. */
+  readonly lines: readonly NamedLine[]
+  readonly box: OpenBox | null
+  /** The time that a line saved now gets. */
+  readonly instant: () => string
+  readonly onSaved: (id: string) => void
+}
 
 /** One line, read while it is typed; Enter saves and the focus stays. What the server has not got yet waits in the browser. */
-export function EntryLine({ records, stageId, box, onSaved }: { records: StoredRecords; stageId: string; box: OpenBox | null; onSaved: (id: string) => void }) {
+export function EntryLine({ records, stageId, lines, box, instant, onSaved }: Props) {
   const buildId = records.build.id
   const key = `bold-ballast.draft.${buildId}.entry`
   const [draft, setDraft] = useState<Draft>(() => readStored(key, { id: crypto.randomUUID(), text: '' }))
@@ -28,12 +39,11 @@ export function EntryLine({ records, stageId, box, onSaved }: { records: StoredR
     setDraft(next)
     writeStored(key, next.text === '' ? undefined : next)
   }
-  const line = readLine(draft.text, units.mass, decimalMark, box)
-  const lastOff = records.changes.findLast((change) => change.stageId === stageId && change.kind === 'off')
+  const line = readLine(draft.text, units.mass, decimalMark, { stageId, box, lines })
   const save = () => {
     const { read } = line
     if (!read) return
-    const body = lineBody(draft.id, line, { stageId, box, lastOffId: lastOff?.id ?? null }, new Date().toISOString())
+    const body = lineBody(draft.id, line, { stageId, box }, instant())
     const kg = line.differenceKg ?? read.mass?.massKg
     const words = `${read.kind} ${read.name}, ${kg === undefined ? 'not weighed' : text('mass', kg)}`
     const itemId = enqueue({ buildId, kind: 'create', resource: 'changes', recordId: draft.id, body, words, typed: draft.text })
@@ -66,7 +76,9 @@ export function EntryLine({ records, stageId, box, onSaved }: { records: StoredR
       />
       <p id="entry-reading" role="status" className="mt-1.5 min-h-5 px-1 text-quiet">
         {line.read ? (
-          <Reading line={line} box={box} from={line.read.kind === 'transfer' ? (lastOff?.name ?? null) : null} />
+          <>
+            Reads as: <LineReading line={line} box={box} />. Enter saves.
+          </>
         ) : line.refusal ? (
           line.refusal
         ) : item?.refusal ? (
@@ -85,33 +97,5 @@ export function EntryLine({ records, stageId, box, onSaved }: { records: StoredR
         )}
       </p>
     </form>
-  )
-}
-
-function Reading({ line, box, from }: { line: ReadLine; box: OpenBox | null; from: string | null }) {
-  const { text } = useQuantities()
-  const { read, differenceKg } = line
-  if (!read) return null
-  const { mass, guess } = read
-  const shown = differenceKg ?? mass?.massKg
-  const sd = differenceKg !== null ? null : (mass?.sdKg ?? (mass?.proof === 'measured' ? scaleSdKg(mass.massKg) : null))
-  return (
-    <>
-      Reads as:{' '}
-      <strong className="text-ink">
-        {read.kind}, {read.count > 1 ? `${read.count} pieces of ` : ''}
-        {read.name}, {shown === undefined ? 'not weighed' : text('mass', shown, { decimals: 2 })}
-        {read.count > 1 && shown !== undefined && differenceKg === null ? ' each' : ''}
-      </strong>
-      {box && mass && differenceKg !== null
-        ? `: the box went from ${text('mass', box.lastKg, { decimals: 2 })} to ${text('mass', mass.massKg, { decimals: 2 })}`
-        : mass
-          ? `, ${PROOF_WORDS[mass.proof]}`
-          : '; it stays in sight and counts for nothing'}
-      {sd !== null && `, ± ${text('mass', sd, { decimals: 2 })}`}
-      {guess && `; the guess of ${text('mass', guess.massKg, { decimals: 1 })} is kept beside it`}
-      {read.zone && `, zone ${read.zone}`}
-      {from && `, goes back on from ${from}`}. Enter saves.
-    </>
   )
 }

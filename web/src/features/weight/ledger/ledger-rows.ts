@@ -9,6 +9,8 @@ export interface LedgerLine {
   readonly figures: LedgerLineFigures
   /** A piece that goes back from the part above it. */
   readonly isPiece: boolean
+  /** What it replaces, by name. */
+  readonly otherName: string | null
 }
 
 export type LedgerRow = LedgerLine | { readonly kind: 'group'; readonly group: 'off' | 'on'; readonly count: number }
@@ -46,10 +48,12 @@ function matches(line: LedgerLine, words: readonly string[]): boolean {
  */
 export function ledgerRows(changes: readonly StoredChange[], figures: readonly LedgerLineFigures[], stageId: string, filter: string): LedgerRow[] {
   const figuresOf = new Map(figures.map((line) => [line.changeId, line]))
+  const nameOf = new Map(changes.map((change) => [change.id, change.name]))
   const lines = changes.flatMap((change): LedgerLine[] => {
     if (change.stageId !== stageId || change.state === 'dropped') return []
     const found = figuresOf.get(change.id) ?? previewFigures(change)
-    return found ? [{ kind: 'line', change, figures: found, isPiece: false }] : []
+    const otherName = change.replacesChangeId ? (nameOf.get(change.replacesChangeId) ?? null) : null
+    return found ? [{ kind: 'line', change, figures: found, isPiece: false, otherName }] : []
   })
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean)
   const offs = lines.filter((line) => line.change.kind === 'off')

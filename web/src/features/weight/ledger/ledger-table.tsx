@@ -6,7 +6,7 @@ import { useQuantities } from '../../../ui/quantity.ts'
 import type { LedgerLine, LedgerRow } from './ledger-rows.ts'
 import { WeighField } from './weigh-field.tsx'
 
-export const HOW_WORDS = { guess: 'guess', catalogue: 'catalogue', calculated: 'calculated', measured: 'weighed', confirmed: 'weighed twice' } as const
+export const HOW_WORDS = { guess: 'guess', catalogue: 'catalogue', calculated: 'worked out', measured: 'weighed', confirmed: 'weighed twice' } as const
 
 /** Longer lists draw only the rows that are seen, in a scroller of their own. */
 const MOST_DRAWN = 200
@@ -108,7 +108,7 @@ const Spacer = ({ px }: { px: number }) => (
 
 function GroupRow({ row, stageId, score }: { row: Extract<LedgerRow, { kind: 'group' }>; stageId: string; score: LedgerScore | undefined }) {
   const isOff = row.group === 'off'
-  const kg = !score ? 0 : isOff ? -(score.bankedKg + score.waitingKg + score.toComeKg) : score.addedDoneKg + score.addedPlannedKg
+  const kg = !score ? 0 : isOff ? -score.offLessPiecesKg : score.addedDoneKg + score.addedPlannedKg
   return (
     <tr className="h-[38px] border-t border-line bg-page font-bold">
       <td className="p-2">
@@ -140,17 +140,17 @@ interface LineProps {
 function looksAlike(a: LineProps, b: LineProps): boolean {
   const sameFigures = (Object.keys(a.row.figures) as (keyof typeof a.row.figures)[]).every((key) => a.row.figures[key] === b.row.figures[key])
   const rest = (Object.keys(a) as (keyof LineProps)[]).every((key) => key === 'row' || a[key] === b[key])
-  return a.row.change === b.row.change && a.row.isPiece === b.row.isPiece && rest && sameFigures
+  return a.row.change === b.row.change && a.row.isPiece === b.row.isPiece && a.row.otherName === b.row.otherName && rest && sameFigures
 }
 
 const LineRow = memo(function LineRow({ row, isMarked, edit, remove, isWeighing, setWeighing, buildId, isPicked, pick }: LineProps) {
   const { change, figures, isPiece } = row
   const { text } = useQuantities()
-  const waits = figures.saving === 'waiting' && change.kind === 'off'
+  const waits = figures.saving === 'waits' && change.kind === 'off'
   // Typed here and not with the server yet.
   const isUnsent = change.version === 0
   const how = figures.isUnknown ? 'not weighed' : HOW_WORDS[figures.proof]
-  const notWeighed = figures.proof === 'guess' || figures.proof === 'catalogue'
+  const notWeighed = figures.proof === 'guess' || figures.proof === 'catalogue' || figures.proof === 'calculated'
   return (
     <tr id={`line-${change.id}`} className={`h-[38px] border-t border-line align-baseline ${isMarked ? 'bg-picked' : ''}`}>
       <td data-part className={`p-2 ${isPiece ? 'pl-8' : ''}`}>
@@ -159,7 +159,8 @@ const LineRow = memo(function LineRow({ row, isMarked, edit, remove, isWeighing,
         )}
         {change.count > 1 && `${change.count} × `}
         {change.name}
-        {isPiece && <span className="text-quiet">, goes back on</span>} {waits && <strong className="text-wait">waiting</strong>}
+        {isPiece && <span className="text-quiet">, goes back on</span>} {waits && <strong className="text-wait">waits</strong>}
+        {row.otherName !== null && <span className="text-quiet"> replaces {row.otherName}</span>}
         {change.state === 'planned' && <span className="text-planned-text"> planned</span>}
         {change.touchesPower && <span className="text-quiet"> touches power</span>}
         {figures.disagrees && <strong className="text-wait"> weighings disagree</strong>}

@@ -15,7 +15,10 @@ import { ChangeForm } from './change-form.tsx'
 import { EntryLine } from './entry-line.tsx'
 import { type LedgerLine, type LedgerRow, ledgerRows, lineCount, type StoredChange } from './ledger-rows.ts'
 import { HOW_WORDS, LedgerTable } from './ledger-table.tsx'
+import { LineDatePicker, useLineDate } from './line-date.tsx'
+import { lineInstant } from './line-dates.ts'
 import { PastePanel } from './paste-panel.tsx'
+import { UnlistedStrip } from './unlisted-strip.tsx'
 import { ZonesPanel } from './zones-panel.tsx'
 
 /** A filter is offered where a list does not fit on a screen. */
@@ -46,6 +49,8 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
     [changes, stageId],
   )
   const { units } = useQuantities()
+  const [lineDate, setLineDate] = useLineDate(records.build.id)
+  const instant = useCallback(() => lineInstant(lineDate, records.weighings, new Date()), [lineDate, records.weighings])
   if (position === 0)
     return (
       <Empty
@@ -57,7 +62,9 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
   const edited = records.changes.find((change) => change.id === editing)
   return (
     <>
-      <EntryLine key={stageId} records={records} stageId={stageId} box={box} onSaved={setSaved} />
+      <UnlistedStrip records={records} room={room} position={position} stageId={stageId} />
+      <LineDatePicker records={records} date={lineDate} setDate={setLineDate} />
+      <EntryLine key={stageId} records={records} stageId={stageId} lines={changes} box={box} instant={instant} onSaved={setSaved} />
       <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <button type="button" className="word-link" onClick={() => setEditing('new')}>
           Use the form
@@ -85,7 +92,7 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
       {notice}
       {picked !== null && <BulkEdit records={records} picked={changes.filter((change) => picked.has(change.id))} close={() => setPicked(null)} />}
       {showsZones && <ZonesPanel records={records} onClose={() => setShowsZones(false)} />}
-      {isPasting && <PastePanel buildId={records.build.id} stageId={stageId} onClose={() => setIsPasting(false)} />}
+      {isPasting && <PastePanel buildId={records.build.id} stageId={stageId} changes={changes} instant={instant} onClose={() => setIsPasting(false)} />}
       {total === 0 ? (
         <Empty
           title="Nothing typed for this stage"
@@ -97,14 +104,15 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
             {(
               [
                 ['out', score?.outKg],
-                ['banked', score?.bankedKg],
-                ['waiting', score?.waitingKg],
+                ['found', score?.foundKg],
+                ['of it banked', score?.bankedKg],
+                ['waits', score?.waitsKg],
                 ['to come', score?.toComeKg],
                 ['net as typed', score?.netKg],
               ] as const
             ).map(([word, kg]) => (
               <div key={word}>
-                <dt className={`text-xs ${word === 'waiting' && kg ? 'text-wait' : 'text-quiet'}`}>{word}</dt>
+                <dt className={`text-xs ${word === 'waits' && kg ? 'text-wait' : 'text-quiet'}`}>{word}</dt>
                 <dd className="text-[20px] font-bold">
                   <Figure kind="mass" value={kg ?? 0} sign={word === 'net as typed'} working={{ of: 'score', id: stageId }} />
                 </dd>
@@ -138,7 +146,9 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
           </p>
         </>
       )}
-      {editing && (editing === 'new' || edited) && <ChangeForm records={records} stageId={stageId} change={edited ?? null} onClose={() => setEditing(null)} />}
+      {editing && (editing === 'new' || edited) && (
+        <ChangeForm records={records} stageId={stageId} change={edited ?? null} instant={instant} onClose={() => setEditing(null)} />
+      )}
     </>
   )
 }
@@ -158,7 +168,7 @@ function useWithWaiting(records: RecordsAnswer): readonly StoredChange[] {
   }, [items, records.changes, records.build.id])
 }
 
-const NEW_LINE = { count: 1, zone: null, touchesPower: false, place: null, cost: null, hours: null }
+const NEW_LINE = { count: 1, zone: null, touchesPower: false, place: null, cost: null, hours: null, waits: false, replacesChangeId: null, partId: null }
 
 const ledgerCsv = (rows: readonly LedgerRow[], unit: string) => ({
   head: [

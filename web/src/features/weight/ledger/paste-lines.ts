@@ -1,9 +1,12 @@
-import { CalculationError, type DecimalMark, parseEntryLine, parseQuantity, requirePartMass } from '@bold-ballast/core'
+import { CalculationError, type DecimalMark, parseQuantity, type ReadEntry, requirePartMass, writtenMass } from '@bold-ballast/core'
+import { lineBody, type NamedLine, type ReadLine, readLine } from './entry-body.ts'
 
 export interface PastedLine {
   readonly line: number
   readonly text: string
   readonly body: Record<string, unknown> | null
+  /** How it was read; null where it was refused. */
+  readonly reading: ReadLine | null
   readonly refusal: string | null
 }
 
@@ -17,13 +20,15 @@ const COLUMNS: Record<string, readonly string[]> = {
   cost: ['cost', 'price'],
   hours: ['hours', 'time'],
 }
-const PROOFS: Record<string, string> = {
+const PROOFS: Record<string, NonNullable<ReadEntry['mass']>['proof']> = {
   guess: 'guess',
   catalogue: 'catalogue',
   catalog: 'catalogue',
   weighed: 'measured',
   measured: 'measured',
   'weighed twice': 'measured',
+  'worked out': 'calculated',
+  calculated: 'calculated',
 }
 
 const normal = (text: string) => text.trim().toLowerCase()
@@ -42,63 +47,84 @@ function findColumns(row: readonly string[]): Map<string, number> {
   return found
 }
 
+export interface PasteContext {
+  readonly stageId: string
+  readonly massUnit: string
+  readonly decimalMark: DecimalMark
+  /** The time that new lines get. */
+  readonly at: string
+  readonly lines: readonly NamedLine[]
+}
+
 /**
  * Rows copied from a spreadsheet, or of a CSV file, as ledger lines. With a heading row its columns are read by their names (kind, part, count, zone,
- * mass, how known, cost, hours); a single column is read as typed lines. Every row that cannot be read keeps its number and says why.
+ * mass, how known, cost, hours); a single column is read as typed lines, which may name each other. Every row that cannot be read keeps its number and says why.
  */
-export async function readPasted(
-  text: string,
-  { stageId, massUnit, decimalMark, now }: { stageId: string; massUnit: string; decimalMark: DecimalMark; now: string },
-): Promise<PastedLine[]> {
+export async function readPasted(text: string, context: PasteContext): Promise<PastedLine[]> {
+  const { stageId, massUnit, decimalMark, at } = context
   const { default: Papa } = await import('papaparse')
   const delimiter = text.includes('\t') ? '\t' : text.includes(';') ? ';' : undefined
   const rows = Papa.parse<string[]>(text.trim(), delimiter ? { delimiter, skipEmptyLines: 'greedy' } : { skipEmptyLines: 'greedy' }).data
   const columns = findColumns(rows[0] ?? [])
   const hasHead = columns.has('name') && columns.has('mass')
-  const body = (read: { kind: string; name: string; count: number; zone: string | null }, values: readonly object[], more: object = {}) => {
-    const isDone = read.kind === 'off' || values.some((value) => (value as { proof?: string }).proof === 'measured')
-    const { kind, name, count, zone } = read
-    return { id: crypto.randomUUID(), stageId, kind, name, count, zone, values, state: isDone ? 'done' : 'planned', doneAt: isDone ? now : null, ...more }
+  const lines = [...context.lines]
+  const keep = (reading: ReadLine, more: object = {}) => {
+    const body = { ...lineBody(crypto.randomUUID(), reading, { stageId, box: null }, at), ...more }
+    lines.push(body as unknown as NamedLine)
+    return { body, reading, refusal: null }
   }
-  const readLine = (line: string) => {
-    const read = parseEntryLine(line, { massUnit, decimalMark })
-    const value = (mass: NonNullable<typeof read.mass>) => ({ massKg: mass.massKg, sdKg: mass.sdKg, proof: mass.proof, typed: mass.typed, at: now })
-    return body(read, [read.guess, read.mass].filter((mass) => mass !== null).map(value))
+  const typedLine = (line: string) => {
+    const reading = readLine(line, massUnit, decimalMark, { stageId, box: null, lines })
+    return reading.read ? keep(reading) : { body: null, reading: null, refusal: reading.refusal }
   }
-  const readRow = (cells: readonly string[]) => {
-    const cell = (column: string) => (cells[columns.get(column) ?? -1] ?? '').trim()
-    const name = cell('name')
-    if (name === '') throw new CalculationError('missing', 'name', 'The part has no name.')
-    const typed = cell('mass').replace(/^[+\-−]\s*/, '')
-    const isNegative = /^[-−]/.test(cell('mass'))
-    const kind = normal(cell('kind')) || (isNegative ? 'off' : '')
-    if (!['off', 'on', 'transfer'].includes(kind))
-      throw new CalculationError('missing', 'kind', `The kind is "${cell('kind')}"; it must be off, on or transfer.`)
-    const count = cell('count') === '' ? 1 : Number(cell('count'))
-    if (!Number.isInteger(count) || count < 1 || count > 1000)
-      throw new CalculationError('out-of-range', 'count', `The count is "${cell('count')}"; give a whole number from 1.`)
-    const plain = (column: string) => {
-      if (cell(column) === '') return null
-      return parseQuantity(cell(column), 'ratio', { defaultUnit: '', decimalMark, field: column }).value
-    }
-    const more = { cost: plain('cost'), hours: plain('hours') }
-    const zone = cell('zone') || null
-    if (typed === '' || typed === '?') return body({ kind, name, count, zone }, [], more)
+  const row = (cells: readonly string[]) => {
     const heading = rows[0]?.[columns.get('mass') ?? 0] ?? ''
-    const mass = parseQuantity(typed, 'mass', { defaultUnit: unitOf(heading, massUnit), decimalMark, field: 'mass' })
-    const proof = PROOFS[normal(cell('proof'))] ?? 'measured'
-    // A table that was written here gives the mass of all pieces together.
-    const pieces = /all pieces/i.test(heading) ? count : 1
-    const sdKg = mass.sd === undefined ? null : mass.sd / pieces
-    return body({ kind, name, count, zone }, [{ massKg: requirePartMass(mass.value / pieces), sdKg, proof, typed, at: now }], more)
+    const { read, more } = readRow((column) => (cells[columns.get(column) ?? -1] ?? '').trim(), heading, { massUnit, decimalMark })
+    return keep({ read, differenceKg: null, other: null, refusal: '' }, more)
   }
   return rows.slice(hasHead ? 1 : 0).map((cells, i): PastedLine => {
-    const shown = cells.join(hasHead ? ', ' : ' ')
+    const place = { line: i + (hasHead ? 2 : 1), text: cells.join(hasHead ? ', ' : ' ') }
     try {
-      return { line: i + (hasHead ? 2 : 1), text: shown, body: hasHead ? readRow(cells) : readLine(cells.join(cells.length > 1 ? ' ' : '')), refusal: null }
+      return { ...place, ...(hasHead ? row(cells) : typedLine(cells.join(cells.length > 1 ? ' ' : ''))) }
     } catch (error) {
       if (!(error instanceof CalculationError)) throw error
-      return { line: i + (hasHead ? 2 : 1), text: shown, body: null, refusal: error.message }
+      return { ...place, body: null, reading: null, refusal: error.message }
     }
   })
+}
+
+/** A row of a table, by its columns. */
+function readRow(
+  cell: (column: string) => string,
+  heading: string,
+  { massUnit, decimalMark }: Pick<PasteContext, 'massUnit' | 'decimalMark'>,
+): { read: ReadEntry; more: object } {
+  const name = cell('name')
+  if (name === '') throw new CalculationError('missing', 'name', 'The part has no name. Give it one, or leave the row out.')
+  const typed = cell('mass').replace(/^[+\-−]\s*/, '')
+  const isNegative = /^[-−]/.test(cell('mass'))
+  const kind = normal(cell('kind')) || (isNegative ? 'off' : '')
+  if (kind !== 'off' && kind !== 'on' && kind !== 'transfer')
+    throw new CalculationError('missing', 'kind', `The kind is "${cell('kind')}"; it must be off, on or transfer.`)
+  const column = cell('count') === '' ? null : /^\d+$/.test(cell('count')) ? Number(cell('count')) : Number.NaN
+  if (column !== null && !(column >= 1 && column <= 1000))
+    throw new CalculationError('out-of-range', 'count', `The count is "${cell('count')}"; give a whole number from 1 to 1000.`)
+  const plain = (name: string) => (cell(name) === '' ? null : parseQuantity(cell(name), 'ratio', { defaultUnit: '', decimalMark, field: name }).value)
+  const more = { cost: plain('cost'), hours: plain('hours') }
+  const shared = { kind, name, zone: cell('zone') || null, guess: null, waits: false, from: null, replaces: null } as const
+  if (typed === '' || typed === '?') return { read: { ...shared, count: column ?? 1, mass: null }, more }
+  const mass = writtenMass(typed, { massUnit: unitOf(heading, massUnit), decimalMark })
+  if (mass?.before !== '')
+    throw new CalculationError('unreadable', 'mass', `"${typed}" cannot be read as a mass. Type a number with its unit, such as 18.6 kg, or ? for not known.`)
+  if (column !== null && mass.count !== null && mass.count !== column)
+    throw new CalculationError('ambiguous', 'count', `The row says ${column} pieces and its mass ${mass.count}. Keep one of the two.`)
+  const word = normal(cell('proof'))
+  if (word !== '' && !PROOFS[word])
+    throw new CalculationError('unknown', 'proof', `How it is known says "${cell('proof')}". Write guess, catalogue, weighed or worked out, or leave it empty.`)
+  const proof = PROOFS[word] ?? (mass.isRough ? 'guess' : 'measured')
+  const count = column ?? mass.count ?? 1
+  // A table that was written here gives the mass of all pieces together.
+  const pieces = /all pieces/i.test(heading) ? count : 1
+  const sdKg = mass.sdKg === null ? null : mass.sdKg / pieces
+  return { read: { ...shared, count, mass: { massKg: requirePartMass(mass.massKg / pieces), sdKg, proof, typed } }, more }
 }

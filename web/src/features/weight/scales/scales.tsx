@@ -56,6 +56,7 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
   const { text, units } = useQuantities()
   const [isAdding, setIsAdding] = useAsked('weighing')
   const [inCarOf, setInCarOf] = useState<string | null>(null)
+  const [changingId, setChangingId] = useState<string | null>(null)
   const [picturesOf, setPicturesOf] = useState<string | null>(null)
   const [patch] = api.usePatchRecordMutation()
   const removal = useRemoval(buildId, 'weighings')
@@ -71,6 +72,7 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
       body: { version: weighing.version, setAside: weighing.setAside === null ? 'set aside by hand' : null },
     })
   const inCar = records.weighings.find(({ id }) => id === inCarOf)
+  const changing = records.weighings.find(({ id }) => id === changingId)
   const pictured = records.weighings.find(({ id }) => id === picturesOf)
   const sorted = [...records.weighings].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
   return (
@@ -142,6 +144,12 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
                       ) : (
                         <span className="block max-w-[260px] text-left text-sm">{figures?.refusal}</span>
                       )}
+                      {weighing.total && <span className="block text-left text-xs text-quiet">a total alone: no shares</span>}
+                      {figures?.axleShare && (
+                        <span className="block text-left text-xs text-quiet">
+                          two axles: front {text('share', figures.axleShare.value, { sd: figures.axleShare.sd })}
+                        </span>
+                      )}
                       {figures?.floor && <span className="block max-w-[260px] text-left text-xs text-quiet">{figures.refusal}</span>}
                       {figures && figures.differences.length > 0 && (
                         <span className="block max-w-[280px] text-left text-xs text-wait">
@@ -169,9 +177,21 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
                       ) : (
                         <span className="text-sm text-quiet">none before</span>
                       )}
-                      {unexplained?.isFlagged && <strong className="block text-xs">over twice its spread</strong>}
+                      {unexplained?.isFlagged && (
+                        <strong className="block text-xs">
+                          {unexplained.unlistedPosition === null ? 'over twice its spread' : `stage ${unexplained.unlistedPosition} lists nothing`}
+                        </strong>
+                      )}
                     </td>
                     <td className="p-2 text-right">
+                      <button
+                        type="button"
+                        className="word-link mr-3"
+                        onClick={() => setChangingId(weighing.id)}
+                        aria-label={`Change the weighing of ${timeText(weighing.at)}`}
+                      >
+                        change
+                      </button>
                       <button
                         type="button"
                         className="word-link mr-3"
@@ -219,7 +239,8 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
           {PAD_NAMES.map((pad) => `${pad} ± ${text('mass', group.padSdKg[pad], { decimals: 2 })}`).join(', ')}.
         </p>
       ))}
-      {isAdding && <WeighingPanel records={records} stageId={stageId} onClose={() => setIsAdding(false)} />}
+      {isAdding && <WeighingPanel records={records} stageId={stageId} weighing={null} onClose={() => setIsAdding(false)} />}
+      {changing && <WeighingPanel key={changing.id} records={records} stageId={stageId} weighing={changing} onClose={() => setChangingId(null)} />}
       {inCar && <InCarPanel records={records} weighing={inCar} onClose={() => setInCarOf(null)} />}
       {pictured && (
         <Panel title={`Weighing of ${timeText(pictured.at)}`} onClose={() => setPicturesOf(null)}>

@@ -26,6 +26,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
     x: axle.front + (centre.behindFrontAxleM.value / wheelbaseM) * (axle.rear - axle.front),
     y: BODY.y + BODY.height / 2 - (centre.leftOfMiddleM.value / across) * BODY.height,
   }
+  const isWhole = weighing.total !== null || weighing.axles !== null
   const reading = (pad: (typeof PAD_NAMES)[number]) => {
     const value = weighing.pads[pad] ?? weighing.secondPlacement?.pads[pad]
     return value ? format('mass', value.massKg).number : 'no reading'
@@ -35,38 +36,40 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
       <h2>
         On the scales, {dayText(weighing.at)}, driver {weighing.driverInKg > 0 ? 'in' : 'out'}, {text('volume', weighing.fuelL, { isGoal: true })}
       </h2>
-      <svg
-        viewBox="0 0 320 196"
-        className="w-full max-w-[330px]"
-        role="img"
-        aria-label={`Pads: ${PAD_NAMES.map((pad) => `${PAD_WORDS[pad]} ${reading(pad)}`).join(', ')}`}
-      >
-        <rect {...BODY} rx="12" fill="var(--page)" stroke="var(--edge)" />
-        {[axle.front, axle.rear].flatMap((x) =>
-          [BODY.y - 11, BODY.y + BODY.height - 1].map((y) => <rect key={`${x} ${y}`} x={x - 14} y={y} width="28" height="12" rx="3" fill="var(--ink)" />),
-        )}
-        <g stroke="var(--edge)" strokeDasharray="3 3">
-          <line x1={BODY.x - 8} x2={BODY.x + BODY.width + 8} y1={BODY.y + BODY.height / 2} y2={BODY.y + BODY.height / 2} />
-          <line x1={(axle.front + axle.rear) / 2} x2={(axle.front + axle.rear) / 2} y1={BODY.y - 8} y2={BODY.y + BODY.height + 8} />
-        </g>
-        <path d={`M${BODY.x + 8} ${BODY.y + BODY.height / 2} l10 -5 v10 z`} fill="var(--edge)" />
-        {dot && <circle cx={dot.x} cy={dot.y} r="5.5" fill="var(--ink)" />}
-        {dot && centre && (
-          <text x={dot.x} y={BODY.y + BODY.height - 10} fontSize="11" textAnchor="middle" fill="var(--quiet)">
-            {text('length', centre.behindFrontAxleM.value, { sd: centre.behindFrontAxleM.sd })} behind front axle
-          </text>
-        )}
-        {PAD_NAMES.map((pad) => (
-          <g key={pad} fill="var(--ink)">
-            <text x={PLACES[pad].x} y={PLACES[pad].y - 8} fontSize={reading(pad) === 'no reading' ? 13 : 18} fontWeight="700">
-              {reading(pad)}
-            </text>
-            <text x={PLACES[pad].x} y={PLACES[pad].y + 8} fontSize="11.5" fill="var(--quiet)">
-              {PAD_WORDS[pad]}
-            </text>
+      {!isWhole && (
+        <svg
+          viewBox="0 0 320 196"
+          className="w-full max-w-[330px]"
+          role="img"
+          aria-label={`Pads: ${PAD_NAMES.map((pad) => `${PAD_WORDS[pad]} ${reading(pad)}`).join(', ')}`}
+        >
+          <rect {...BODY} rx="12" fill="var(--page)" stroke="var(--edge)" />
+          {[axle.front, axle.rear].flatMap((x) =>
+            [BODY.y - 11, BODY.y + BODY.height - 1].map((y) => <rect key={`${x} ${y}`} x={x - 14} y={y} width="28" height="12" rx="3" fill="var(--ink)" />),
+          )}
+          <g stroke="var(--edge)" strokeDasharray="3 3">
+            <line x1={BODY.x - 8} x2={BODY.x + BODY.width + 8} y1={BODY.y + BODY.height / 2} y2={BODY.y + BODY.height / 2} />
+            <line x1={(axle.front + axle.rear) / 2} x2={(axle.front + axle.rear) / 2} y1={BODY.y - 8} y2={BODY.y + BODY.height + 8} />
           </g>
-        ))}
-      </svg>
+          <path d={`M${BODY.x + 8} ${BODY.y + BODY.height / 2} l10 -5 v10 z`} fill="var(--edge)" />
+          {dot && <circle cx={dot.x} cy={dot.y} r="5.5" fill="var(--ink)" />}
+          {dot && centre && (
+            <text x={dot.x} y={BODY.y + BODY.height - 10} fontSize="11" textAnchor="middle" fill="var(--quiet)">
+              {text('length', centre.behindFrontAxleM.value, { sd: centre.behindFrontAxleM.sd })} behind front axle
+            </text>
+          )}
+          {PAD_NAMES.map((pad) => (
+            <g key={pad} fill="var(--ink)">
+              <text x={PLACES[pad].x} y={PLACES[pad].y - 8} fontSize={reading(pad) === 'no reading' ? 13 : 18} fontWeight="700">
+                {reading(pad)}
+              </text>
+              <text x={PLACES[pad].x} y={PLACES[pad].y + 8} fontSize="11.5" fill="var(--quiet)">
+                {PAD_WORDS[pad]}
+              </text>
+            </g>
+          ))}
+        </svg>
+      )}
       {corners ? (
         <dl className="grid grid-cols-2 gap-x-6">
           {(
@@ -93,7 +96,22 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
               <Figure kind="share" value={floor.frontShare.value} sd={floor.frontShare.sd} showSpread />
             </p>
           )}
-          <p className="mb-2">{figures.refusal}</p>
+          {isWhole && figures.reference && (
+            <p className="mb-2">
+              <strong>
+                <Figure kind="mass" value={figures.reference.massKg} sd={figures.reference.sdKg} showSpread working={{ of: 'weighing', id: weighing.id }} />
+              </strong>{' '}
+              at the reference
+              {figures.axleShare ? (
+                <>
+                  ; front <Figure kind="share" value={figures.axleShare.value} sd={figures.axleShare.sd} showSpread />
+                </>
+              ) : (
+                '. A total has no corners: shares and the centre stay unknown.'
+              )}
+            </p>
+          )}
+          {figures.refusal && <p className="mb-2">{figures.refusal}</p>}
           <ul>
             {figures.known.map((entry) => (
               <li key={entry.label} className="flex justify-between border-t border-line py-1.5">

@@ -1,12 +1,19 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
 import { PAD_NAMES, PAD_WORDS, type PadName } from '@bold-ballast/core'
-import type { FormReader } from '../../../ui/form-reader.ts'
+import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
+import { typedText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
-export const METHODS = ['one', 'axlesOnBlocks', 'cornerSwapped', 'otherAxleOnFloor'] as const
+type StoredWeighing = RecordsAnswer['weighings'][number]
+type Units = Readonly<Record<'mass' | 'length' | 'pressure' | 'volume', string>>
+
+export const METHODS = ['one', 'axles', 'total', 'axlesOnBlocks', 'cornerSwapped', 'otherAxleOnFloor'] as const
 export type Method = (typeof METHODS)[number]
 
 export const METHOD_WORDS: Record<Method, string> = {
   one: 'all four pads, or three and what they tell',
+  axles: 'two axle loads, one after the other',
+  total: 'a total alone: a weighbridge, a figure read aloud',
   axlesOnBlocks: 'a pad is dead: axle by axle, the other on blocks of pad height',
   cornerSwapped: 'a pad is dead: a block under one corner, then swapped',
   otherAxleOnFloor: 'a pad is dead: axle by axle, the other on the bare floor',
@@ -25,6 +32,9 @@ export function stepsOf(method: Method, dead: PadName): readonly Step[] {
   const others = PAD_NAMES.filter((pad) => pad !== dead)
   const ground = method === 'otherAxleOnFloor' ? 'the bare floor' : 'blocks of pad height'
   switch (method) {
+    case 'axles':
+    case 'total':
+      return []
     case 'one':
       return [{ title: 'Pads (leave a dead pad empty)', pads: PAD_NAMES, isSecond: false }]
     case 'cornerSwapped':
@@ -52,10 +62,21 @@ const YES_NO = [
   { value: 'false', label: 'no' },
 ]
 
-export function weighingFields(method: Method, dead: PadName): FieldSpec[] {
+const WHOLE_HINT = 'With ± if you know its spread; 5 kg where nobody says.'
+const WHOLE_FIELDS: Partial<Record<Method, FieldSpec[]>> = {
+  axles: [
+    { name: 'axleFront', label: 'Front axle', section: 'Axle loads', hint: WHOLE_HINT },
+    { name: 'axleRear', label: 'Rear axle' },
+  ],
+  total: [{ name: 'total', label: 'The whole car', section: 'Total', hint: WHOLE_HINT, isWide: true }],
+}
+
+export function weighingFields(method: Method, dead: PadName, stages: readonly { readonly value: string; readonly label: string }[]): FieldSpec[] {
   return [
     { name: 'at', label: 'When', type: 'datetime-local', section: 'Visit' },
-    { name: 'scales', label: 'Which scales', hint: 'Two sets that agree confirm more than one set twice.' },
+    { name: 'stageId', label: 'The car was at', type: 'select', options: stages },
+    { name: 'scales', label: 'Which scales', hint: 'Two sets that agree confirm more than one set twice.', isWide: true },
+    ...(WHOLE_FIELDS[method] ?? []),
     ...stepsOf(method, dead).flatMap(({ title, pads, isSecond }) =>
       pads.map((pad, i): FieldSpec => ({ name: fieldOf(pad, isSecond), label: upper(PAD_WORDS[pad]), ...(i === 0 ? { section: title } : {}) })),
     ),
@@ -97,12 +118,21 @@ function readPads(read: FormReader, isSecond: boolean, wanted: readonly PadName[
   )
 }
 
-export function weighingBody(read: FormReader, method: Method, dead: PadName): Record<string, unknown> {
+/** A total or one axle's load. */
+function readWhole(read: FormReader, name: string, label: string, most: number) {
+  const { value, sd, typed } = read.quantity(name, label, 'mass')
+  if (value <= 0) read.refuse(name, `${label} must be more than zero. Type what the scale read.`)
+  if (value > most) read.refuse(name, `${label} reads over ${most.toLocaleString('en').replace(',', ' ')} kg. Check the number and its unit.`)
+  return { massKg: value, sdKg: sd ?? null, typed }
+}
+
+/** What the form makes of a weighing; `keptExtras` are those that it does not show: all but the first. */
+export function weighingBody(read: FormReader, method: Method, dead: PadName, keptExtras: StoredWeighing['extras'] = []): Record<string, unknown> {
   const steps = stepsOf(method, dead)
   const first = steps[0]
   const second = steps[1]
-  const pads = readPads(read, false, first?.pads ?? PAD_NAMES)
-  if (PAD_NAMES.every((pad) => pads[pad] === null)) read.refuse(first?.pads[0] ?? 'LF', 'No pad was read. Type at least one.')
+  const pads = readPads(read, false, first?.pads ?? [])
+  if (first && PAD_NAMES.every((pad) => pads[pad] === null)) read.refuse(first?.pads[0] ?? 'LF', 'No pad was read. Type at least one.')
   // A corner that no good pad read can never be made up.
   if (second) {
     const needed =
@@ -128,8 +158,12 @@ export function weighingBody(read: FormReader, method: Method, dead: PadName): R
   }
   return {
     at: read.instant('at', 'When'),
+    stageId: read.raw('stageId'),
     scales: read.optional('scales'),
     pads,
+    total: method === 'total' ? readWhole(read, 'total', 'The total', 20_000) : null,
+    axles:
+      method === 'axles' ? { front: readWhole(read, 'axleFront', 'The front axle', 10_000), rear: readWhole(read, 'axleRear', 'The rear axle', 10_000) } : null,
     secondPlacement: second
       ? {
           method,
@@ -142,7 +176,48 @@ export function weighingBody(read: FormReader, method: Method, dead: PadName): R
     driverInKg: read.quantity('driver', 'Driver', 'mass').value,
     fuelL: fuel.value,
     fuelSdL: fuel.sd ?? null,
-    extras: extra ? [{ name: extraName, massKg: extra.value, sdKg: extra.sd ?? null }] : [],
+    extras: [...keptExtras, ...(extra ? [{ name: extraName, massKg: extra.value, sdKg: extra.sd ?? null }] : [])],
     note: read.optional('note'),
+  }
+}
+
+/** How a stored weighing was taken, as the form asks for it. */
+export function methodOf({ total, axles, secondPlacement }: StoredWeighing): Method {
+  return total ? 'total' : axles ? 'axles' : (secondPlacement?.method ?? 'one')
+}
+
+/** The corner that was dead at the first of two placements. */
+export const deadOf = ({ pads, secondPlacement }: StoredWeighing): PadName =>
+  (secondPlacement?.method === 'cornerSwapped' ? PAD_NAMES.find((pad) => pads[pad] === null) : undefined) ?? 'LR'
+
+/** The texts of a stored weighing: as typed, else in the picked units. */
+export function weighingDefaults(weighing: StoredWeighing, units: Units): FormValues {
+  const { pads, secondPlacement, total, axles, conditions, extras } = weighing
+  const shown = (kind: 'mass' | 'length' | 'pressure' | 'volume', value: number | null | undefined) =>
+    value === null || value === undefined ? '' : typedText(kind, value, units[kind])
+  const reading = (read: { readonly massKg: number; readonly typed?: string | null | undefined } | null | undefined) =>
+    read ? (read.typed ?? shown('mass', read.massKg)) : ''
+  const flag = (value: boolean | null | undefined) => (value === null || value === undefined ? '' : String(value))
+  const spread = (value: number, sd: number | null) => `${shown('volume', value)}${sd === null ? '' : ` ± ${shown('volume', sd)}`}`
+  return {
+    at: localTime(new Date(weighing.at)),
+    stageId: weighing.stageId,
+    scales: weighing.scales ?? '',
+    ...Object.fromEntries(PAD_NAMES.flatMap((pad) => [[pad, reading(pads[pad])] as const, [fieldOf(pad, true), reading(secondPlacement?.pads[pad])] as const])),
+    total: reading(total),
+    axleFront: reading(axles?.front),
+    axleRear: reading(axles?.rear),
+    blockError: shown('length', secondPlacement?.blockErrorM),
+    padHeight: shown('length', secondPlacement?.padHeightM),
+    driver: shown('mass', weighing.driverInKg),
+    fuel: spread(weighing.fuelL, weighing.fuelSdL),
+    barsDisconnected: flag(conditions?.barsDisconnected),
+    isLevel: flag(conditions?.isLevel),
+    tyrePressure: shown('pressure', conditions?.tyrePressurePa),
+    rideHeightFront: shown('length', conditions?.rideHeightFrontM),
+    rideHeightRear: shown('length', conditions?.rideHeightRearM),
+    extraName: extras[0]?.name ?? '',
+    extraMass: shown('mass', extras[0]?.massKg),
+    note: weighing.note ?? '',
   }
 }

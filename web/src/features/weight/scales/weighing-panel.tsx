@@ -9,20 +9,31 @@ import { Panel } from '../../../ui/dialog.tsx'
 import { type FormValues, localTime } from '../../../ui/form-reader.ts'
 import { typedText, useQuantities } from '../../../ui/quantity.ts'
 import { RecordForm } from '../../../ui/record-form.tsx'
-import { METHOD_WORDS, METHODS, type Method, weighingBody, weighingFields } from './weighing-form.ts'
+import { deadOf, METHOD_WORDS, METHODS, type Method, methodOf, weighingBody, weighingDefaults, weighingFields } from './weighing-form.ts'
+
+interface Props {
+  readonly records: RecordsAnswer
+  readonly stageId: string
+  /** The stored one that is changed; null for a new one. */
+  readonly weighing: RecordsAnswer['weighings'][number] | null
+  readonly onClose: () => void
+}
 
 /** A visit to the scales, typed or taken from a scale set; with a dead pad it leads through two placements. */
-export function WeighingPanel({ records, stageId, onClose }: { records: RecordsAnswer; stageId: string; onClose: () => void }) {
+export function WeighingPanel({ records, stageId, weighing, onClose }: Props) {
   const buildId = records.build.id
+  const { units } = useQuantities()
   const [search] = useSearchParams()
   const deviceId = search.get('device')
   const [create] = api.useCreateRecordMutation()
-  const [method, setMethod] = useState<Method>('one')
-  const [dead, setDead] = useState<PadName>('LR')
+  const [patch] = api.usePatchRecordMutation()
+  const [method, setMethod] = useState<Method>(() => (weighing ? methodOf(weighing) : 'one'))
+  const [dead, setDead] = useState<PadName>(() => (weighing ? deadOf(weighing) : 'LR'))
   const [taken, setTaken] = useState<{ readonly values: FormValues; readonly count: number }>({ values: {}, count: 0 })
-  const close = () => onClose()
+  const stages = records.stages.map(({ id, position, name }) => ({ value: id, label: `stage ${position} ${name}` }))
+  const draft = weighing ? `weighing.${weighing.id}.${weighing.version}.${method}` : `${buildId}.weighing.${stageId}.${method}`
   return (
-    <Panel title="On the scales" onClose={close}>
+    <Panel title="On the scales" onClose={onClose}>
       <p className="mb-3 text-quiet">Level floor, bars disconnected, tyres at race pressure, steering straight, car rolled on and settled.</p>
       <div className="mb-3 grid gap-3 sm:grid-cols-2">
         <label className="block sm:col-span-2">
@@ -51,14 +62,19 @@ export function WeighingPanel({ records, stageId, onClose }: { records: RecordsA
       {deviceId && method === 'one' && <FromDevice id={deviceId} take={(values) => setTaken((now) => ({ values, count: now.count + 1 }))} />}
       <RecordForm
         key={`${method} ${dead} ${taken.count}`}
-        draftKey={taken.count > 0 ? `${buildId}.weighing.taken.${taken.count}` : `${buildId}.weighing.${method}`}
-        fields={weighingFields(method, dead)}
-        defaults={{ at: localTime(new Date()), driver: '0', ...taken.values }}
+        draftKey={taken.count > 0 ? `${buildId}.weighing.taken.${taken.count}` : draft}
+        fields={weighingFields(method, dead, stages)}
+        defaults={weighing ? weighingDefaults(weighing, units) : { at: localTime(new Date()), stageId, driver: '0', ...taken.values }}
         submitLabel="Store the weighing"
-        toBody={(read, id) => ({ id, stageId, ...weighingBody(read, method, dead) })}
-        send={(body) => create({ buildId, resource: 'weighings', body }).unwrap()}
-        onDone={close}
-        queueAs={{ buildId, resource: 'weighings', words: 'a weighing' }}
+        toBody={(read, id) => ({
+          ...(weighing ? { version: weighing.version } : { id }),
+          ...weighingBody(read, method, dead, weighing?.extras.slice(1)),
+        })}
+        send={(body) =>
+          weighing ? patch({ buildId, resource: 'weighings', id: weighing.id, body }).unwrap() : create({ buildId, resource: 'weighings', body }).unwrap()
+        }
+        onDone={onClose}
+        queueAs={{ buildId, resource: 'weighings', recordId: weighing?.id, words: 'a weighing' }}
       />
     </Panel>
   )
