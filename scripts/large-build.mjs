@@ -75,7 +75,6 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
     dynoName: `hall ${i % 3}`,
     place: 'hub',
     printedStandard: 'SAE J1349',
-    boostControl: 'none',
   }))
   const samples = new Map()
   const channels = [
@@ -147,7 +146,7 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
   ]
   const file = {
     format: 'bold-ballast-build',
-    formatVersion: 1,
+    formatVersion: 2,
     build: {
       id: id('build', name),
       name,

@@ -1,8 +1,8 @@
-import { buildFields, gridCurveSchema, KINDS, type RecordList, type RecordOf, z } from '@bold-ballast/core'
+import { buildFields, gridCurveSchema, KINDS, type RecordList, type RecordOf, upgradeRecord, z } from '@bold-ballast/core'
 
 export const BUILD_FILE_FORMAT = 'bold-ballast-build'
 /** Raised when a file of before can no longer be read as it is. */
-export const BUILD_FILE_VERSION = 1
+export const BUILD_FILE_VERSION = 2
 /** The file with all records, and the folder of pull samples beside it. */
 export const BUILD_FILE_NAME = 'build.json'
 export const samplesFileName = (pullId: string) => `pulls/${pullId}.csv`
@@ -31,7 +31,7 @@ type Origin = z.output<z.ZodObject<typeof originFields>>
 /** What the records of some lists have in a file beside their fields. */
 const MORE_IN_FILE: { readonly [List in RecordList]?: Readonly<Record<string, z.ZodType>> } = {
   pulls: {
-    curve: gridCurveSchema,
+    curve: gridCurveSchema.nullable(),
     /** Which way of working out curve and peaks made them; they are made anew from the samples where it is not this program's. */
     curveVersion: z.int().positive().optional(),
     samples: samplesSchema.nullable().default(null),
@@ -70,6 +70,17 @@ export const buildFileSchema = z
     title: 'Bold Ballast build file',
     description: 'One build with all its records. Units are in the names: kg, m, L, Pa, K, W, N·m, rpm; shares are 0 to 1.',
   })
+
+/** A file of an earlier format as one of this: the same records in today's fields. Anything that is no build file stays as it is. */
+export function upgradeBuildFile(raw: unknown): unknown {
+  if (raw === null || typeof raw !== 'object' || (raw as { formatVersion?: unknown }).formatVersion !== 1) return raw
+  const file: Record<string, unknown> = { ...raw, formatVersion: BUILD_FILE_VERSION }
+  for (const { list } of KINDS) {
+    const rows = file[list]
+    if (Array.isArray(rows)) file[list] = rows.map((row) => (row !== null && typeof row === 'object' ? upgradeRecord(list, row) : row))
+  }
+  return file
+}
 
 export type BuildFile = z.output<typeof buildFileSchema>
 export type BuildFileRecord = Record<string, unknown> & {

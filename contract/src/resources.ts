@@ -75,6 +75,8 @@ export const pullFileQuerySchema = z.strictObject({
   mode: z.enum(['columns', 'preview', 'import']),
   importId: z.uuid(),
   mapping: mappingText.optional(),
+  /** Which of the session's settings the pulls ran on; left out: the first. */
+  settingId: z.string().min(1).max(64).nullable().default(null),
 })
 
 export type Meta = z.infer<z.ZodObject<typeof metaFields>>

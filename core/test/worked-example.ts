@@ -37,7 +37,7 @@ export function workedExample(): BuildRecords {
       { id: 'w0', stageId: 's0', at: at('02-02'), pads: pads(1389.4), driverInKg: 0, fuelL: 42, fuelSdL: 2 },
       { id: 'w1', stageId: 's1', at: at('04-01'), pads: pads(1452.3), driverInKg: 82, fuelL: 20, fuelSdL: 1 },
     ],
-    sessions: [{ id: 'd0', stageId: 's0', at: at('02-03'), dynoName: 'hub dyno', place: 'hub', printedStandard: 'SAE J1349', boostControl: 'none' }],
+    sessions: [{ id: 'd0', stageId: 's0', at: at('02-03'), dynoName: 'hub dyno', place: 'hub', printedStandard: 'SAE J1349' }],
     pulls: [116.8, 118, 119.2].map((kilowatts, i) => ({
       id: `p${i}`,
       sessionId: 'd0',

@@ -91,9 +91,7 @@ function fileOf({ offs, weighings, pulls, goalKg }: Shape): BuildFile {
       driverInKg: 0,
       fuelL,
     })),
-    sessions: [
-      { id: sessionId, stageId: stages[0]?.id, at: at(2, 10), dynoName: 'hall dyno', place: 'hub', printedStandard: 'SAE J1349', boostControl: 'none' },
-    ],
+    sessions: [{ id: sessionId, stageId: stages[0]?.id, at: at(2, 10), dynoName: 'hall dyno', place: 'hub', printedStandard: 'SAE J1349' }],
     pulls: pullRecords,
   })
 }

@@ -93,7 +93,12 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     ...(total && axles ? { axles: null } : {}),
     ...(secondPlacement || total || axles ? {} : { pads: { ...(pads as object), LF: { massKg: 300, sdKg: null, typed: null } } }),
   }),
-  standings: ({ sessionId }, _, { pulls = [] }) => ({ pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id) }),
+  sessions: ({ settings }) => ({ settings: (settings as Row[]).map((setting, i) => ({ ...setting, id: `s${i}`, name: `setting ${i}` })) }),
+  pulls: ({ settingId }, i) => ({ settingId: settingId === null || i % 2 ? null : 's0' }),
+  standings: ({ sessionId }, i, { pulls = [] }) => ({
+    settingId: i % 2 ? 's0' : null,
+    pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id),
+  }),
   parts: ({ ratings }) => ({ ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })) }),
 }
 const isKept: { readonly [List in RecordList]?: (row: Row, lists: Record<string, Row[]>) => boolean } = {

@@ -16,10 +16,17 @@ export const MEASUREMENTS: readonly MeasurementDeclaration[] = [...WEIGHT_MEASUR
 
 const PLACE_WORDS = { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' } as const
 
+/**
+ * What a build's powers are corrected to, in words.
+ * @example standardWords('asPrinted') // 'as printed'
+ */
+export const standardWords = (standard: BuildRecord['powerBasis']['standard']): string =>
+  standard === 'none' ? 'as observed' : standard === 'asPrinted' ? 'as printed' : standard
+
 /** The condition a metric is quoted in, so that no number stands without it. */
 export function basisWords(build: BuildRecord, { basis }: MetricDeclaration): { driver: boolean; fuelL: number | null; power: string | null } {
   const { powerBasis, reference } = build
-  const power = `${PLACE_WORDS[powerBasis.place]}, ${powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}`
+  const power = `${PLACE_WORDS[powerBasis.place]}, ${standardWords(powerBasis.standard)}`
   const hasMass = basis.includes('mass')
   return { driver: hasMass && reference.driverKg > 0, fuelL: hasMass ? reference.fuelL : null, power: basis.includes('power') ? power : null }
 }

@@ -134,9 +134,9 @@ const powerAtStageCalculation = defineCalculation({
           stageId: stageId(step.position),
           recordIds:
             step.kind === 'measured'
-              ? step.sessions.map((entry) => entry.session.id)
+              ? step.runs.flatMap((run) => [...run.sessionIds])
               : step.kind === 'start'
-                ? [step.session.session.id]
+                ? [...step.run.sessionIds]
                 : step.kind === 'expectation'
                   ? [step.expectation.id]
                   : [],

@@ -28,9 +28,7 @@ export const EXAMPLE_RECORDS: z.input<typeof buildRecordsSchema> = {
   weighings: [
     { id: 'scales', stageId: 'bought', at: '2026-02-01T10:00:00Z', pads: { LF: pad(340), RF: pad(335), LR: pad(300), RR: pad(305) }, driverInKg: 0, fuelL: 20 },
   ],
-  sessions: [
-    { id: 'visit', stageId: 'bought', at: '2026-02-02T10:00:00Z', dynoName: 'hall', place: 'hub', printedStandard: 'SAE J1349', boostControl: 'none' },
-  ],
+  sessions: [{ id: 'visit', stageId: 'bought', at: '2026-02-02T10:00:00Z', dynoName: 'hall', place: 'hub', printedStandard: 'SAE J1349' }],
   pulls: [
     {
       id: 'pull',

@@ -17,6 +17,8 @@ const axleSuspensionSchema = z.strictObject({
   threadPitchM: z.number().positive().max(0.02),
 })
 
+/** What a build counts power in: one standard, or what each printout says. */
+export const BASIS_STANDARDS = [...STANDARDS, 'asPrinted'] as const
 export const POWER_PLACES = ['hub', 'roller', 'engine'] as const
 export const CROSS_CONVENTIONS = ['rfLr', 'lfRr', 'wedge'] as const
 export const GUESS_PAIR_SOURCES = ['build', 'garage'] as const
@@ -35,7 +37,7 @@ export const buildFields = {
     fuelL: z.number().nonnegative().max(500),
     fuelKgPerL: z.number().min(0.5).max(1.2),
   }),
-  powerBasis: z.strictObject({ place: z.enum(POWER_PLACES), standard: z.enum(STANDARDS), boostSchool: z.enum(BOOST_SCHOOLS) }),
+  powerBasis: z.strictObject({ place: z.enum(POWER_PLACES), standard: z.enum(BASIS_STANDARDS), boostSchool: z.enum(BOOST_SCHOOLS) }),
   /** What the car weighs before any weighing. */
   baselineMass: z
     .strictObject({

@@ -2,6 +2,7 @@ import { BOOST_SCHOOLS, STANDARDS } from '../dyno/correction.ts'
 import { z } from '../zod.ts'
 import { id, instant, name, note } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { FIRST_SETTING } from './earlier-editions.ts'
 import { POWER_PLACES } from './plan-kinds.ts'
 
 export const ambientSchema = z.strictObject({
@@ -10,6 +11,47 @@ export const ambientSchema = z.strictObject({
   temperatureK: z.number().min(233.15).max(333.15),
   relativeHumidity: z.number().min(0).max(1),
 })
+
+/** What the engine ran on at a dyno: its fuel, how its boost was held, and what was set. */
+export const settingSchema = z.strictObject({
+  /** Within its session. */
+  id,
+  name: z.string().trim().min(1).max(80),
+  fuel: z.string().trim().max(80).nullable().default(null),
+  ethanolShare: z.number().min(0).max(1).nullable().default(null),
+  /** What the pressure is above: nothing (an engine control with its own sensor), or the air (a spring). */
+  boostControl: z.enum(['none', 'absolute', 'gauge']).default('none'),
+  boostPa: z.number().nonnegative().max(1e6).nullable().default(null),
+  /** Changes made for it, one behind the other with a comma, semicolon or line between. */
+  wasSet: z.string().trim().max(500).nullable().default(null),
+})
+export type DynoSetting = z.output<typeof settingSchema>
+
+const plainSetting: DynoSetting = { id: FIRST_SETTING, name: 'as it ran', fuel: null, ethanolShare: null, boostControl: 'none', boostPa: null, wasSet: null }
+
+const repeated = (values: readonly string[]) => values.find((value, i) => values.indexOf(value) < i)
+
+/** Settings are told apart by id and by name, and none goes that a pull ran on. */
+const keepsItsSettings: RecordRule = async (next, { before, live }) => {
+  const settings = (next.settings ?? []) as readonly DynoSetting[]
+  const twice = repeated(settings.map(({ id }) => id)) ?? repeated(settings.map(({ name }) => name.trim().toLowerCase()))
+  if (twice !== undefined) throw new RecordRefusal('settings', `Two settings are called "${twice}". Give each a name of its own.`)
+  if (!before) return next
+  const known = new Set(settings.map(({ id }) => id))
+  const used = [...(await live('pulls', { sessionId: next.id })), ...(await live('standings', { sessionId: next.id }))]
+  const gone = used.find(({ settingId }) => typeof settingId === 'string' && !known.has(settingId))
+  if (gone) throw new RecordRefusal('settings', 'A pull of this session ran on a setting that is taken away. Give the pull another setting first.')
+  return next
+}
+
+/** The setting that a record of a session names is one of it. */
+const isSettingOfIt: RecordRule = async (next, { live }) => {
+  if (typeof next.settingId !== 'string') return next
+  const [session] = await live('sessions', { id: next.sessionId })
+  if (session && !(session.settings as readonly DynoSetting[]).some(({ id }) => id === next.settingId))
+    throw new RecordRefusal('settingId', 'The session has no such setting. Pick one of its settings.')
+  return next
+}
 
 /** A visit to a dyno. */
 export const sessionKind = defineRecord({
@@ -28,14 +70,13 @@ export const sessionKind = defineRecord({
     /** What the printout was corrected to; "none" is observed power. */
     printedStandard: z.enum(STANDARDS),
     ambient: ambientSchema.nullable().default(null),
-    fuel: z.string().trim().max(80).nullable().default(null),
-    ethanolShare: z.number().min(0).max(1).nullable().default(null),
-    boostControl: z.enum(['none', 'absolute', 'gauge']),
-    boostPa: z.number().nonnegative().max(1e6).nullable().default(null),
+    /** In the order they were first run. */
+    settings: z.array(settingSchema).min(1).max(20).default([plainSetting]),
     /** How power under boost is corrected in this session; null: as the build counts it. */
     boostSchool: z.enum(BOOST_SCHOOLS).nullable().default(null),
     tuneNote: note,
   },
+  rules: [keepsItsSettings],
 })
 export type DynoSession = RecordOfKind<typeof sessionKind>
 
@@ -57,18 +98,23 @@ export const pullKind = defineRecord({
   fields: {
     id,
     sessionId: id,
+    /** Which of the session's settings it ran on; null: the first. */
+    settingId: id.nullable().default(null),
     position: z.int().nonnegative(),
     label: z.string().max(80),
     peakPowerW: z.number().positive(),
-    peakPowerSpeedRpm: z.number().positive(),
-    peakTorqueNm: z.number().nonnegative(),
-    curve: gridCurveSchema,
+    /** Null where a peak was read aloud without its speed. */
+    peakPowerSpeedRpm: z.number().positive().nullable(),
+    peakTorqueNm: z.number().nonnegative().nullable(),
+    /** Null for a peak alone, which has no band. */
+    curve: gridCurveSchema.nullable(),
     /** Other channels on the same grid, in SI; null where one has a gap. */
     alongside: alongsideSchema.nullable().default(null),
     rowCount: z.int().nonnegative().default(0),
     cutRowCount: z.int().nonnegative().default(0),
     setAside: z.string().trim().min(1).max(300).nullable().default(null),
   },
+  rules: [isSettingOfIt],
 })
 export type Pull = RecordOfKind<typeof pullKind>
 
@@ -90,9 +136,10 @@ export const standingKind = defineRecord({
     id,
     stageId: id,
     sessionId: id,
+    settingId: id.nullable().default(null),
     pullIds: z.array(id).min(1).max(200),
   },
-  rules: [arePullsOfIt],
+  rules: [arePullsOfIt, isSettingOfIt],
 })
 export type Standing = RecordOfKind<typeof standingKind>
 

@@ -51,6 +51,7 @@ export function guessFactor(car: Car, side: GuessSide, logSd?: number): number {
 
 export function schoolRemark(car: Car): string[] {
   const { place, standard, boostSchool } = car.records.build.powerBasis
+  if (standard === 'asPrinted') return [`Basis: ${place}, as printed; two visits confirm each other only under one printed standard.`]
   return standard === 'none'
     ? [`Basis: ${place}, as observed.`]
     : [`Basis: ${place}, ${standard}; an engine under boost is ${BOOST_SCHOOL_WORDS[boostSchool]}. Good people differ here; the choice is the build’s.`]

@@ -1,4 +1,4 @@
-import { BUILD_FILE_FORMAT, BUILD_FILE_NAME, BUILD_FILE_VERSION, type BuildFile, buildFileSchema } from '@bold-ballast/contract'
+import { BUILD_FILE_FORMAT, BUILD_FILE_NAME, BUILD_FILE_VERSION, type BuildFile, buildFileSchema, upgradeBuildFile } from '@bold-ballast/contract'
 import { KINDS } from '@bold-ballast/core'
 import { AppError, badInput } from '../http/problem.ts'
 import { type BuildFileSource, zipRefusal } from './source.ts'
@@ -20,7 +20,7 @@ export async function parseBuildFile(source: BuildFileSource): Promise<BuildFile
       'formatVersion',
       `The build file has format ${formatVersion}; this program reads up to ${BUILD_FILE_VERSION}. Update the program, or export the file from the older one.`,
     )
-  const read = buildFileSchema.safeParse(raw)
+  const read = buildFileSchema.safeParse(upgradeBuildFile(raw))
   if (!read.success) throw badInput(read.error)
   checkIds(read.data)
   for (const pull of read.data.pulls) {

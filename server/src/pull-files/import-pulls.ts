@@ -22,6 +22,11 @@ export function importPulls(
     await lockBuild(trx, buildId)
     const session = await findLocked(trx, { model: modelOf('sessions'), resource: 'sessions', buildId }, sessionId)
     if (session.deletedAt !== null) throw new AppError('not-found', 'This session was deleted. Put it back first.')
+    const settings = session.settings as readonly { readonly id: string }[]
+    if (pulls.some(({ fields }) => typeof fields.settingId === 'string' && !settings.some(({ id }) => id === fields.settingId))) {
+      const message = 'The session has no such setting. Pick one of its settings.'
+      throw new AppError('bad-input', message, { errors: [{ path: 'settingId', message }] })
+    }
     const mine = () => modelOf('pulls').query(trx).where({ buildId, sessionId }).where('importId', importId).orderBy('position')
     const existing = await mine()
     if (existing.length > 0) return existing.map(plain)

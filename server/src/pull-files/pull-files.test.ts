@@ -17,7 +17,6 @@ beforeAll(async () => {
     dynoName: 'hub',
     place: 'hub',
     printedStandard: 'SAE J1349',
-    boostControl: 'none',
   }
   await server.call('POST', `${path}/sessions`, session)
   files = `${path}/sessions/${session.id}/pull-files`
@@ -150,7 +149,6 @@ it('curves that an earlier core worked out are made anew from the samples', asyn
     dynoName: 'hall',
     place: 'hub',
     printedStandard: 'none',
-    boostControl: 'none',
   }
   await server.call('POST', `${build.path}/sessions`, session)
   const text = ['rpm,power kW,torque Nm', ...rows(40)].join('\n')

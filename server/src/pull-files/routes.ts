@@ -12,9 +12,10 @@ import { importPulls } from './import-pulls.ts'
 import { LARGEST_CSV_BYTES, readPullColumns, readPullFile } from './read-pull-file.ts'
 
 /** A read pull as a record, without its channels. */
-export function pullFields(pull: ReadPull, sessionId: string) {
+export function pullFields(pull: ReadPull, sessionId: string, settingId: string | null) {
   const { label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pull
-  return { id: randomUUID() as string, sessionId, label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount, setAside: null }
+  const figures = { label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount }
+  return { id: randomUUID() as string, sessionId, settingId, ...figures, setAside: null }
 }
 
 export function pullFileRoutes(knex: Knex, records: RecordService): Router {
@@ -22,7 +23,7 @@ export function pullFileRoutes(knex: Knex, records: RecordService): Router {
   router.post('/builds/:buildId/sessions/:sessionId/pull-files', async (request, response) => {
     const buildId = readId(request.params.buildId, 'build')
     const sessionId = readId(request.params.sessionId, 'session')
-    const { mode, importId, mapping } = read(pullFileQuerySchema, request.query)
+    const { mode, importId, mapping, settingId } = read(pullFileQuerySchema, request.query)
     if (Number(request.headers['content-length'] ?? 0) > LARGEST_CSV_BYTES) {
       throw new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
     }
@@ -33,7 +34,7 @@ export function pullFileRoutes(knex: Knex, records: RecordService): Router {
     }
     const { report, delimiter } = await readPullFile(request, mapping)
     if (mode === 'import') {
-      const pulls = report.pulls.map((pull) => ({ fields: pullFields(pull, sessionId), channels: pull.channels }))
+      const pulls = report.pulls.map((pull) => ({ fields: pullFields(pull, sessionId, settingId), channels: pull.channels }))
       response.status(201).json(await importPulls(knex, actorOf(request), buildId, sessionId, importId, pulls))
       return
     }

@@ -60,7 +60,7 @@ describe.each(KINDS.map((kind) => [kind.list, kindOf(kind.list)] as const))('the
 test.each([
   ['changes', ['values', 'place']],
   ['weighings', ['pads', 'total', 'axles', 'extras', 'secondPlacement', 'conditions']],
-  ['sessions', ['ambient']],
+  ['sessions', ['ambient', 'settings']],
   ['pulls', ['alongside']],
   ['standings', ['pullIds']],
   ['zones', ['place']],

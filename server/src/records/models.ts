@@ -25,11 +25,19 @@ function isJson(field: z.ZodType): boolean {
 export const jsonFields = (fields: Readonly<Record<string, z.ZodType>>): string[] =>
   Object.entries(fields).flatMap(([name, field]) => (isJson(field) ? [name] : []))
 
-/** A pull keeps its grid curve as three columns, the powers as a typed array. */
+/** A pull keeps its grid curve as three columns, the powers as a typed array; a peak alone has none of them. */
 class PullModel extends RecordModel {
   override $formatDatabaseJson(json: Pojo): Pojo {
     const { curve, ...rest } = json
-    if (!curve) return super.$formatDatabaseJson(rest)
+    if (curve === undefined) return super.$formatDatabaseJson(rest)
+    if (curve === null)
+      return super.$formatDatabaseJson({
+        ...rest,
+        curveStepRpm: null,
+        curveFirstSpeedRpm: null,
+        curvePowerW: null,
+        curveVersion: rest.curveVersion ?? CURVE_VERSION,
+      })
     const columns = {
       curveStepRpm: curve.stepRpm,
       curveFirstSpeedRpm: curve.firstSpeedRpm,
@@ -40,7 +48,8 @@ class PullModel extends RecordModel {
   }
   override $parseDatabaseJson(json: Pojo): Pojo {
     const { curveStepRpm, curveFirstSpeedRpm, curvePowerW, curveVersion: _version, importId: _import, ...rest } = super.$parseDatabaseJson(json)
-    return { ...rest, curve: { stepRpm: curveStepRpm, firstSpeedRpm: curveFirstSpeedRpm, powerW: curvePowerW } }
+    const curve = curvePowerW === null ? null : { stepRpm: curveStepRpm, firstSpeedRpm: curveFirstSpeedRpm, powerW: curvePowerW }
+    return { ...rest, curve }
   }
 }
 

@@ -13,7 +13,7 @@ const pad = { massKg: 300 }
 const post = async (path: string, body: object) => server.call('POST', path, { id: randomUUID(), ...body })
 const remove = ({ path }: { path: string }, list: string, id: string) => server.call('DELETE', `${path}/${list}/${id}`, { version: 1 })
 const weighing = (stageId: string) => ({ stageId, at, pads: { LF: pad, RF: pad, LR: pad, RR: pad }, driverInKg: 0, fuelL: 20 })
-const session = (stageId: string) => ({ stageId, at, dynoName: 'hall', place: 'hub', printedStandard: 'SAE J1349', boostControl: 'none' })
+const session = (stageId: string) => ({ stageId, at, dynoName: 'hall', place: 'hub', printedStandard: 'SAE J1349' })
 const pull = (sessionId: string) => ({
   sessionId,
   position: 0,

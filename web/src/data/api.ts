@@ -37,6 +37,8 @@ export interface PullFileArguments {
   readonly importId: string
   readonly file: Blob
   readonly mapping?: readonly ColumnMapping[]
+  /** Which of the session's settings the pulls ran on; left out: the first. */
+  readonly settingId?: string
 }
 
 /** A file is sent under the type the server asks for, whatever the system it came from calls it. */

@@ -1,9 +1,13 @@
-import { BOOST_SCHOOLS, buildFields, STANDARDS } from '@bold-ballast/core'
+import { BASIS_STANDARDS, BOOST_SCHOOLS, buildFields } from '@bold-ballast/core'
 import { field, makeForm, type OwnKind } from '../ui/form-fields.ts'
 import { typedText } from '../ui/quantity.ts'
 import { DISCIPLINE_WORDS, DRIVE_WORDS, SCHOOL_WORDS } from '../ui/words.ts'
 
-const STANDARD_WORDS = Object.fromEntries(STANDARDS.map((value) => [value, value === 'none' ? 'none, as observed' : value]))
+const STANDARD_WORDS = Object.fromEntries(
+  [...BASIS_STANDARDS]
+    .reverse()
+    .map((value) => [value, value === 'none' ? 'none, as observed' : value === 'asPrinted' ? 'as printed, whatever the dyno prints' : value]),
+)
 const BOOST_WORDS = Object.fromEntries(BOOST_SCHOOLS.map((value) => [value, SCHOOL_WORDS[value]]))
 
 /** A mass with what was typed and how it is known: from papers. */
@@ -44,7 +48,11 @@ const FIELDS = [
     section: 'Power basis: powers on another basis are shown, never mixed in',
     words: { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' },
   }),
-  field('powerBasis.standard', 'choice', { label: 'Correction standard', words: STANDARD_WORDS }),
+  field('powerBasis.standard', 'choice', {
+    label: 'Powers are counted',
+    words: STANDARD_WORDS,
+    hint: 'As printed needs no air record; one standard compares dynos that print in several.',
+  }),
   field('powerBasis.boostSchool', 'choice', {
     label: 'An engine under boost is',
     words: BOOST_WORDS,

@@ -37,6 +37,8 @@ interface RecordFormProps {
   /** Sends a body; called again with the same one while the server is away. `version` replaces that of a stale write. */
   readonly send: (body: Record<string, unknown>) => Promise<unknown>
   readonly onDone: (body: Record<string, unknown>) => void
+  /** Told of what stands in the fields whenever it changes. */
+  readonly onValues?: (values: FormValues) => void
   /** Where the record belongs, so that it can wait in the browser while the server is away; the form is done then. */
   readonly queueAs?: { readonly buildId: string; readonly resource: ResourceName; readonly recordId?: string | undefined; readonly words: string }
   readonly children?: React.ReactNode
@@ -48,7 +50,7 @@ interface Draft {
 }
 
 /** A form for one record: keyboard first, its draft kept in the browser, errors beside their fields, Enter submits. */
-export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, send, onDone, queueAs, children }: RecordFormProps) {
+export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, send, onDone, onValues, queueAs, children }: RecordFormProps) {
   const key = `bold-ballast.draft.${draftKey}`
   const [draft] = useState(() => readStored<Draft>(key, { id: crypto.randomUUID(), values: {} }))
   const { units, decimalMark } = useQuantities()
@@ -57,9 +59,12 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
   const [staleBody, setStaleBody] = useState<Record<string, unknown> | null>(null)
   const formId = useId()
   useEffect(() => {
-    const watching = form.watch((values) => writeStored(key, { id: draft.id, values }))
+    const watching = form.watch((values) => {
+      writeStored(key, { id: draft.id, values })
+      onValues?.(values as FormValues)
+    })
     return () => watching.unsubscribe()
-  }, [form, key, draft.id])
+  }, [form, key, draft.id, onValues])
 
   const sendBody = async (body: Record<string, unknown>) => {
     setStaleBody(body)

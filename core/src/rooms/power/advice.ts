@@ -8,7 +8,7 @@ const sessionsDisagree = defineAdvice({
     car.stages.flatMap((_, position) => {
       const step = powerAtStage(car, position)?.steps[0]
       if (step?.kind !== 'measured' || step.position !== position || step.combined.disagreesWith === undefined) return []
-      const [first, other] = [step.sessions[0], step.sessions[step.combined.disagreesWith]]
+      const [first, other] = [step.runs[0], step.runs[step.combined.disagreesWith]]
       if (!first || !other) return []
       const [sessionId, otherId] = [first.session.id, other.session.id]
       return [{ code: 'sessions-disagree', sessionId, otherId, position, powerW: first.value, otherW: other.value } as const]
@@ -29,8 +29,8 @@ export const POWER_ADVICE = [sessionsDisagree, unaskedPower] as const
 
 export const POWER_SAYINGS: Sayings<ItemOf<typeof POWER_ADVICE>> = {
   'sessions-disagree': ({ powerW, otherW, position }, { text, stage, at }) => ({
-    head: 'Two dyno sessions disagree',
-    text: `${text('power', powerW)} and ${text('power', otherW)} at ${stage(position)}. A third visit decides; until then the spread is wide.`,
+    head: 'Two visits to the dyno disagree',
+    text: `${text('power', powerW)} and ${text('power', otherW)} on one setting at ${stage(position)}. A third visit decides; until then the spread is wide.`,
     to: at('power', position),
   }),
   'power-without-expectation': ({ changeName, position }, { stage, at }) => ({

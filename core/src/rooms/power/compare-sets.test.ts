@@ -11,6 +11,9 @@ function compareSessions(records: BuildRecords, first: PullSet, second: PullSet,
   return { school, changesBetween, warnings, ...compareSets({ school, changesBetween, warnings, ...sets }, band) }
 }
 
+const boosted = (session: DynoSession, boostPa: number | null) =>
+  session.settings.map((setting) => ({ ...setting, boostControl: 'absolute' as const, boostPa }))
+
 /** Two sessions of some pulls each: `gainW` on top of a curve that rises and bends, each pull off by its own noise. */
 function twoSessions(gainW: number, noise: readonly [readonly number[], readonly number[]], edit: (records: BuildRecords) => void = () => {}): BuildRecords {
   return buildRecordsSchema.parse(
@@ -24,6 +27,7 @@ function twoSessions(gainW: number, noise: readonly [readonly number[], readonly
           records.pulls.push({
             id: `s${side}p${i}`,
             sessionId: side === 0 ? 'd0' : 'd1',
+            settingId: null,
             position: i,
             label: String(i + 1),
             peakPowerW: Math.max(...powerW),
@@ -56,7 +60,7 @@ describe('two sessions compared', () => {
       expect(lowW as number).toBeLessThan(9000)
       expect(highW as number).toBeGreaterThan(9000)
     }
-    expect(found.band).toEqual({ fromRpm: 4200, toRpm: 7000 })
+    expect(found.band).toEqual({ fromRpm: 3000, toRpm: 7000 })
   })
   it('calls a small one noise, because one visit differs from the next by about a percent', () => {
     expect(compareSessions(twoSessions(1500, CALM), { sessionId: 'd0' }, { sessionId: 'd1' }).power.verdict).toBe('within noise')
@@ -74,19 +78,19 @@ describe('two sessions compared', () => {
     expect(() => compareSessions(records, set(0, 1), set(1, 2))).toThrow(/stands on both sides/)
   })
   it('says what ran beside it, over the band, with the boost that the record says', () => {
-    const boosted = twoSessions(0, CALM, (records) => {
-      for (const session of records.sessions) Object.assign(session, { boostControl: 'absolute', boostPa: 100_000, ambient: AIR })
+    const underBoost = twoSessions(0, CALM, (records) => {
+      for (const session of records.sessions) Object.assign(session, { settings: boosted(session, 100_000), ambient: AIR })
     })
-    const { first, second, school } = compareSessions(boosted, { sessionId: 'd0' }, { sessionId: 'd1' })
+    const { first, second, school } = compareSessions(underBoost, { sessionId: 'd0' }, { sessionId: 'd1' })
     expect(first.beside).toMatchObject({ intakeK: 310, lambda: expect.closeTo(0.8, 12), boostPa: 100_000 })
     expect(second.beside.intakeK).toBe(311)
     expect(first.beside.boostPaPerW as number).toBeCloseTo(100_000 / (first.bandMeansW.reduce((sum, value) => sum + value) / 3), 9)
-    expect(school).toBe(boosted.build.powerBasis.boostSchool)
+    expect(school).toBe(underBoost.build.powerBasis.boostSchool)
   })
   it('never mixes schools', () => {
     const mixed = twoSessions(0, CALM, (records) => {
       records.sessions.forEach((session, i) => {
-        Object.assign(session, { boostControl: 'absolute', boostSchool: i === 0 ? 'none' : 'half', ambient: AIR })
+        Object.assign(session, { settings: boosted(session, null), boostSchool: i === 0 ? 'none' : 'half', ambient: AIR })
       })
     })
     expect(() => compareSessions(mixed, { sessionId: 'd0' }, { sessionId: 'd1' })).toThrow(/schools are never mixed/)

@@ -8,12 +8,13 @@ import { torqueFromPowerNm } from '../../dyno/power-torque.ts'
 import { type Powerband, powerband } from '../../dyno/powerband.ts'
 import { CalculationError } from '../../errors.ts'
 import { itemAt } from '../../item-at.ts'
-import type { DynoSession, Pull } from '../../records/power-kinds.ts'
+import type { DynoSession, DynoSetting, Pull } from '../../records/power-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
 import { doneAtMs } from '../../stages/car.ts'
 import { mean, sampleSd } from '../../stats/moments.ts'
 import { studentTQuantile } from '../../stats/student-t.ts'
-import { schoolOf, standardFactor } from './session-power.ts'
+import { schoolOf, settingOf, standardFactor } from './session-power.ts'
+import { visitKey } from './visits.ts'
 
 export interface SpeedBand {
   readonly fromRpm: number
@@ -23,12 +24,15 @@ export interface SpeedBand {
 /** Pulls of a session: those named, else all that are not set aside. */
 export interface PullSet {
   readonly sessionId: string
+  /** Of one setting; where pulls are named, theirs; else the last that was run. */
+  readonly settingId?: string | undefined
   readonly pullIds?: readonly string[] | undefined
 }
 
 /** The pulls of one side, on the build's basis. */
 export interface RestatedSet {
   readonly session: DynoSession
+  readonly setting: DynoSetting
   readonly pullIds: readonly string[]
   /** Of each pull. */
   readonly curves: readonly GridCurve[]
@@ -60,6 +64,8 @@ export interface ComparableSets {
   readonly covered: SpeedBand
   /** Whether both were read by one dyno; numbers of two say as much of the dynos as of the car. */
   readonly isSameDyno: boolean
+  /** One dyno, one day, one printed standard: both stand as printed, whatever the build counts in. */
+  readonly isOneVisit: boolean
   /** How boost is corrected on both sides; null without boost. */
   readonly school: BoostSchool | null
   /** Changes that touch power and were done between the two visits. */
@@ -110,7 +116,8 @@ export interface SetComparison {
  * @example comparableSets(EXAMPLE, { sessionId: 'visit', pullIds: ['pull'] }, { sessionId: 'gone', pullIds: ['pull'] }) // throws unknown
  */
 export function comparableSets(records: BuildRecords, firstSet: PullSet, secondSet: PullSet): ComparableSets {
-  const [a, b] = [firstSet, secondSet].map((set) => restated(records, set)) as [RestatedSet, RestatedSet]
+  const isOneVisit = areOneVisit(records, firstSet.sessionId, secondSet.sessionId)
+  const [a, b] = [restated(records, firstSet, isOneVisit), restated(records, secondSet, isOneVisit)]
   if (a.pullIds.some((id) => b.pullIds.includes(id)))
     throw new CalculationError('inconsistent', 'second', 'A pull stands on both sides. Pick other pulls for one of them.')
   if (a.session.place !== b.session.place)
@@ -119,7 +126,7 @@ export function comparableSets(records: BuildRecords, firstSet: PullSet, secondS
       'second',
       `One was measured at the ${a.session.place}, the other at the ${b.session.place}: the two are never compared.`,
     )
-  const [schoolA, schoolB] = [schoolOf(a.session, records.build), schoolOf(b.session, records.build)]
+  const [schoolA, schoolB] = [schoolOf(a.session, a.setting, records.build), schoolOf(b.session, b.setting, records.build)]
   if (schoolA !== undefined && schoolB !== undefined && schoolA !== schoolB)
     throw new CalculationError(
       'inconsistent',
@@ -134,17 +141,18 @@ export function comparableSets(records: BuildRecords, firstSet: PullSet, secondS
     isSameDyno: a.session.dynoName === b.session.dynoName,
     school: schoolA ?? schoolB ?? null,
     changesBetween,
-    warnings: warningsOf(records, a.session, b.session, changesBetween.length),
+    isOneVisit,
+    warnings: warningsOf(records, a, b, changesBetween.length),
   }
 }
 
 /**
- * Two sets over a band: mean power, whether the difference is real, and the gain by speed. `band` left out: what both cover, from 60 % of the top speed.
+ * Two sets over a band: mean power, whether the difference is real, and the gain by speed. `band` left out: where both have pulls, so that spool counts.
  * Rejects a band outside what both cover. Source: as dyno.compare and dyno.band-mean.
  * @example compareSets(comparableSets(RULES, { sessionId: 'd0', pullIds: ['p0'] }, { sessionId: 'd0', pullIds: ['p2'] }), { fromRpm: 3000, toRpm: 3050 }) // throws inconsistent
  */
 export function compareSets({ first: a, second: b, covered }: ComparableSets, wanted?: SpeedBand, confidence = 0.95): SetComparison {
-  const band = wanted ?? { fromRpm: Math.max(covered.fromRpm, Math.ceil((0.6 * covered.toRpm) / 50) * 50), toRpm: covered.toRpm }
+  const band = wanted ?? covered
   if (!(band.toRpm > band.fromRpm) || band.fromRpm < covered.fromRpm || band.toRpm > covered.toRpm)
     throw new CalculationError('out-of-range', 'band', `All these pulls cover ${covered.fromRpm} to ${covered.toRpm} rpm. Pick a band inside it.`)
   const [first, second] = [a, b].map((side) => compared(side, band)) as [ComparedSet, ComparedSet]
@@ -152,31 +160,59 @@ export function compareSets({ first: a, second: b, covered }: ComparableSets, wa
     band,
     first,
     second,
-    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: a.session.id === b.session.id }),
+    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: visitKey(a.session) === visitKey(b.session) }),
     gainBySpeed: gains(a.curves, b.curves, band, confidence),
   }
 }
 
-function restated(records: BuildRecords, { sessionId, pullIds }: PullSet): RestatedSet {
+/** Whether two sessions are one visit that printed in one standard. */
+function areOneVisit(records: BuildRecords, firstId: string, secondId: string): boolean {
+  const [first, second] = [firstId, secondId].map((id) => records.sessions.find((entry) => entry.id === id))
+  return first !== undefined && second !== undefined && visitKey(first) === visitKey(second) && first.printedStandard === second.printedStandard
+}
+
+/** The setting that a set is of: the one named, else that of its pulls, else the last one run. */
+function settingOfSet(records: BuildRecords, session: DynoSession, { settingId, pullIds }: PullSet): DynoSetting {
+  if (settingId !== undefined) return settingOf(session, settingId)
+  const pulls = records.pulls.filter((pull) => pull.sessionId === session.id && (pullIds?.includes(pull.id) ?? pull.setAside === null))
+  const last = [...pulls].sort((x, y) => x.position - y.position).at(-1)
+  const settings = new Set(pulls.map((pull) => settingOf(session, pull.settingId)))
+  if (pullIds && settings.size > 1)
+    throw new CalculationError(
+      'inconsistent',
+      'pullIds',
+      `These pulls ran on ${[...settings].map(({ name }) => name).join(' and ')}: different engines are never one set. Pick pulls of one setting.`,
+    )
+  return settingOf(session, last?.settingId ?? null)
+}
+
+function restated(records: BuildRecords, set: PullSet, isAsPrinted: boolean): RestatedSet {
+  const { sessionId, pullIds } = set
   const session = records.sessions.find((entry) => entry.id === sessionId)
   if (!session) throw new CalculationError('unknown', 'session', 'This build has no such session. Pick one that is there.')
-  const factor = standardFactor(session, records.build)
+  const setting = settingOfSet(records, session, set)
+  const factor = isAsPrinted ? 1 : standardFactor(session, setting, records.build)
+  const isOfSetting = (pull: Pull) => pull.sessionId === sessionId && settingOf(session, pull.settingId) === setting
   const pulls = records.pulls
-    .filter((pull) => pull.sessionId === sessionId && (pullIds ? pullIds.includes(pull.id) : pull.setAside === null))
+    .filter((pull) => isOfSetting(pull) && (pullIds ? pullIds.includes(pull.id) : pull.setAside === null))
     .sort((x, y) => x.position - y.position)
-  if (pulls.length === 0)
+  const drawn = pulls.filter(({ curve }) => curve !== null)
+  const curves = drawn.flatMap(({ curve }) => (curve ? [scaleCurve(curve, factor)] : []))
+  if (curves.length === 0)
     throw new CalculationError(
       'missing',
       'session',
-      `The session at ${session.dynoName} has no pull that counts. Import one, or take one back that was set aside.`,
+      pulls.length === 0
+        ? `The session at ${session.dynoName} has no pull that counts. Import one, or take one back that was set aside.`
+        : `${setting.name} at ${session.dynoName} has peaks alone, which have no band. The ladder compares peaks; import a curve to compare bands.`,
     )
-  const curves = pulls.map(({ curve }) => scaleCurve(curve, factor))
   const mean = meanCurve(curves) as GridCurve
   return {
     session,
-    pulls,
+    setting,
+    pulls: drawn,
     factor,
-    pullIds: pulls.map(({ id }) => id),
+    pullIds: drawn.map(({ id }) => id),
     curves,
     meanCurve: mean,
     band90: powerband({ speedRpm: speedsOf(mean), value: mean.powerW }),
@@ -195,7 +231,7 @@ function commonBand(curves: readonly GridCurve[]): SpeedBand {
 const speedsOf = (curve: GridCurve) => curve.powerW.map((_, i) => gridSpeedRpm(curve, i))
 const at = (curve: GridCurve, speedRpm: number) => itemAt(curve.powerW, Math.round((speedRpm - curve.firstSpeedRpm) / curve.stepRpm))
 
-function compared({ session, pulls, curves, meanCurve: meanOfAll }: RestatedSet, band: SpeedBand): ComparedSet {
+function compared({ setting, pulls, curves, meanCurve: meanOfAll }: RestatedSet, band: SpeedBand): ComparedSet {
   const torques = speedsOf(meanOfAll).flatMap((speed, i) =>
     speed >= band.fromRpm && speed <= band.toRpm ? [torqueFromPowerNm(itemAt(meanOfAll.powerW, i), speed)] : [],
   )
@@ -206,21 +242,21 @@ function compared({ session, pulls, curves, meanCurve: meanOfAll }: RestatedSet,
     meanW: mean(bandMeansW),
     torqueFlatness: Math.min(...torques) / Math.max(...torques),
     drift: drift instanceof CalculationError ? null : drift,
-    beside: besideMeans(session, pulls, band, mean(bandMeansW)),
+    beside: besideMeans(setting, pulls, band, mean(bandMeansW)),
   }
 }
 
-function besideMeans(session: DynoSession, pulls: readonly Pull[], band: SpeedBand, powerW: number): BesideMeans {
+function besideMeans(setting: DynoSetting, pulls: readonly Pull[], band: SpeedBand, powerW: number): BesideMeans {
   const meanOf = (key: 'intakeK' | 'lambda' | 'boostPa') => {
     const values = pulls.flatMap(({ alongside, curve }) =>
       (alongside?.[key] ?? []).filter((value, i): value is number => {
-        const speed = gridSpeedRpm(curve, i)
+        const speed = curve ? gridSpeedRpm(curve, i) : Number.NaN
         return value !== null && speed >= band.fromRpm && speed <= band.toRpm
       }),
     )
     return values.length === 0 ? null : mean(values)
   }
-  const boostPa = meanOf('boostPa') ?? (session.boostControl === 'none' ? null : session.boostPa)
+  const boostPa = meanOf('boostPa') ?? (setting.boostControl === 'none' ? null : setting.boostPa)
   return { intakeK: meanOf('intakeK'), lambda: meanOf('lambda'), boostPa, boostPaPerW: boostPa === null ? null : boostPa / powerW }
 }
 
@@ -245,16 +281,17 @@ function powerChangesBetween(records: BuildRecords, first: DynoSession, second: 
   })
 }
 
-function warningsOf(records: BuildRecords, first: DynoSession, second: DynoSession, changeCount: number): string[] {
+function warningsOf(records: BuildRecords, a: RestatedSet, b: RestatedSet, changeCount: number): string[] {
   const warnings: string[] = []
+  const [first, second] = [a.session, b.session]
   if (first.dynoName === second.dynoName && first.gear !== second.gear) warnings.push('The two were run in different gears.')
-  if (first.fuel !== second.fuel && first.fuel && second.fuel) warnings.push(`The fuel differs: ${first.fuel} and ${second.fuel}.`)
+  if (a.setting.fuel !== b.setting.fuel && a.setting.fuel && b.setting.fuel) warnings.push(`The fuel differs: ${a.setting.fuel} and ${b.setting.fuel}.`)
   const [warm, cold] = [first.ambient?.temperatureK, second.ambient?.temperatureK]
   if (warm !== undefined && cold !== undefined && Math.abs(warm - cold) > 8)
     warnings.push(`The air differed by ${Math.abs(warm - cold).toFixed(0)} K between the two.`)
-  if (first.boostPa !== second.boostPa && first.boostPa !== null && second.boostPa !== null) warnings.push('The boost differs.')
+  if (a.setting.boostPa !== b.setting.boostPa && a.setting.boostPa !== null && b.setting.boostPa !== null) warnings.push('The boost differs.')
   if (changeCount > 1) warnings.push('More than one change lies between the two: the gain belongs to none of them alone.')
-  if (records.build.powerBasis.standard !== 'none' && (!first.ambient || !second.ambient))
+  if (visitKey(first) !== visitKey(second) && records.build.powerBasis.standard !== 'none' && (!first.ambient || !second.ambient))
     warnings.push('Without the air record of both, weather may stand in the difference.')
   return warnings
 }

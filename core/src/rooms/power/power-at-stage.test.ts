@@ -1,5 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../../test/worked-example.ts'
+import { itemAt } from '../../item-at.ts'
 import type { Expectation } from '../../records/plan-kinds.ts'
 import type { DynoSession, Pull } from '../../records/power-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
@@ -79,7 +80,7 @@ describe('power at a stage', () => {
     const records = changed((all) => {
       all.sessions.push(session({ id: 'd1', at: '2026-02-10T10:00:00Z' }))
       all.pulls.push(pull('q', 'd1', 130))
-      all.standings.push({ id: 's', stageId: 's0', sessionId: 'd0', pullIds: ['p2'] })
+      all.standings.push({ id: 's', stageId: 's0', sessionId: 'd0', settingId: null, pullIds: ['p2'] })
     })
     expect(power(records, 0)?.value).toBe(119_200)
   })
@@ -116,20 +117,25 @@ describe('power at a stage', () => {
 describe('what counts on the basis of a build', () => {
   const { build } = workedExample()
   it('takes the same place and standard as it is', () => {
-    expect(basisFactor(session({}), build)).toBe(1)
+    expect(basisFactor(session({}), itemAt(session({}).settings, 0), build)).toBe(1)
   })
   it('restates another standard with its own air record', () => {
     // 300 kW STD is 290.65829 kW J1349 in this air (published check value B-conv-std-j1349).
-    expect(300 * basisFactor(session({ printedStandard: 'STD J607', ambient: air }), build)).toBeCloseTo(290.65829, 4)
+    expect(300 * basisFactor(session({ printedStandard: 'STD J607', ambient: air }), itemAt(session({}).settings, 0), build)).toBeCloseTo(290.65829, 4)
   })
   test.each([
     ['another place', { place: 'roller' }, /roller.*hub/],
     ['no air record', { printedStandard: 'STD J607' }, /air record/],
     ['pressure reduced to sea level', { printedStandard: 'STD J607', ambient: { ...air, pressureKind: 'seaLevel' } }, /sea level/],
-    ['a boosted engine printed with a correction the build does not use', { boostControl: 'absolute' }, /boost/],
+    [
+      'a boosted engine printed with a correction the build does not use',
+      { settings: [{ id: 'b', name: 'b', fuel: null, ethanolShare: null, boostControl: 'absolute', boostPa: null, wasSet: null }] },
+      /boost/,
+    ],
   ] as const)('refuses %s with the reason', (_, more, sentence) => {
-    expect(() => basisFactor(session(more as Partial<DynoSession>), build)).toThrow(sentence)
-    const room = makePowerRoom(openCar(changed((records) => Object.assign(records, { sessions: [session(more as Partial<DynoSession>)] }))))
+    const made = session(more as Partial<DynoSession>)
+    expect(() => basisFactor(made, itemAt(made.settings, 0), build)).toThrow(sentence)
+    const room = makePowerRoom(openCar(changed((records) => Object.assign(records, { sessions: [made] }))))
     expect(room.sessions[0]).toMatchObject({ role: 'notCounted', power: null })
   })
 })

@@ -7,26 +7,18 @@ import type { DynoSession } from '../../records/power-kinds.ts'
 import type { Car, Line } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { type Distribution, normalDistribution } from '../../stats/distribution.ts'
-import { sessionPower } from './session-power.ts'
-
-export type PowerSession = {
-  readonly session: DynoSession
-  readonly value: number
-  readonly sd: number
-  readonly factor: number
-  readonly pullIds: readonly string[]
-}
+import { isSameSetting, type PowerRun, pickedRun, powerRuns } from './visits.ts'
 
 export type PowerStep =
   | {
       readonly kind: 'measured'
       readonly position: number
-      readonly sessions: readonly PowerSession[]
+      readonly runs: readonly PowerRun[]
       readonly combined: CombinedMeasurements
       readonly value: number
       readonly sd: number
     }
-  | { readonly kind: 'start'; readonly position: number; readonly session: PowerSession; readonly value: number; readonly sd: number }
+  | { readonly kind: 'start'; readonly position: number; readonly run: PowerRun; readonly value: number; readonly sd: number }
   | { readonly kind: 'expectation'; readonly position: number; readonly expectation: Expectation; readonly value: number; readonly sd: number }
   | { readonly kind: 'unasked'; readonly position: number; readonly value: number; readonly sd: number }
 
@@ -57,42 +49,62 @@ export function sessionStands(car: Car, session: DynoSession, position: number):
   return car.stages.every((_, n) => (n <= position ? powerLinesAt(car, n).every(doneBefore) : !powerLinesAt(car, n).some(doneBefore)))
 }
 
-/** Sessions entered at a stage that count on the build's basis, the standing one first, then latest first. */
-export const countingSessions = rememberByIndex((car: Car, position: number): PowerSession[] => {
+/** What the sessions entered at a stage say of it. */
+export interface StageRuns {
+  /** Visits of the standing setting: the one that stands, then the others, the latest first. */
+  readonly measured: readonly PowerRun[]
+  /** What ran on another setting there: another engine, kept in sight. */
+  readonly otherSettings: readonly PowerRun[]
+  /** The latest of sessions whose engine was not that of the stage, where none stands. */
+  readonly start: PowerRun | undefined
+  /** Whether somebody picked what stands; else the last setting run does. */
+  readonly isPicked: boolean
+}
+
+export const runsAtStage = rememberByIndex((car: Car, position: number): StageRuns => {
   const { records } = car
-  const stage = car.stages[position]
-  const standing = records.standings.find((entry) => entry.stageId === stage?.id)
-  return records.sessions
-    .filter((session) => session.stageId === stage?.id)
-    .sort((a, b) => Number(b.id === standing?.sessionId) - Number(a.id === standing?.sessionId) || Date.parse(b.at) - Date.parse(a.at))
-    .flatMap((session): PowerSession[] => {
-      const power = sessionPower(records, session, standing?.sessionId === session.id ? standing : undefined)
-      if (!power.ok) return []
-      return [{ session, value: power.value, sd: power.sd, factor: power.factor, pullIds: power.pulls.map((pull) => pull.id) }]
-    })
+  const stageId = car.stages[position]?.id
+  const standing = records.standings.find((entry) => entry.stageId === stageId)
+  const sessions = records.sessions.filter((session) => session.stageId === stageId)
+  const fitting = sessions.filter((session) => sessionStands(car, session, position))
+  const pickedSession = sessions.find(({ id }) => id === standing?.sessionId)
+  const picked = standing && pickedSession && pickedRun(records, pickedSession, standing.settingId, standing.pullIds)
+  const isPickedFitting = picked !== undefined && fitting.some(({ id }) => id === pickedSession?.id)
+  const runs = powerRuns(records, fitting)
+  const head = isPickedFitting ? picked : runs.at(-1)
+  if (!head) {
+    const others = powerRuns(
+      records,
+      sessions.filter((session) => !fitting.includes(session)),
+    )
+    return { measured: [], otherSettings: [], start: picked ?? others.at(-1), isPicked: picked !== undefined }
+  }
+  const printsAlike = (run: PowerRun) => records.build.powerBasis.standard !== 'asPrinted' || run.session.printedStandard === head.session.printedStandard
+  const isSame = (run: PowerRun) => isSameSetting(run.setting, head.setting)
+  const others = runs.filter((run) => run.visit !== head.visit && isSame(run) && printsAlike(run)).toReversed()
+  return { measured: [head, ...others], otherSettings: runs.filter((run) => !isSame(run)), start: undefined, isPicked: isPickedFitting }
 })
 
 /**
- * Wheel power of the car at a stage on the build's basis. The latest stage with a session that stands is the start; expectations of later
+ * Wheel power of the car at a stage on the build's basis. The latest stage with a session that stands is the start: the setting that was picked, else the last
+ * one run; visits of one setting confirm each other, and other settings are other engines; expectations of later
  * stages are applied in order (to replaces, by adds, times scales; spreads in quadrature). A change that touches power with no expectation
  * carries the value with 5 % spread as a guess; a stage that lists nothing carries it at most calculated. Undefined when there is neither a session nor a "to" expectation.
  */
 export const powerAtStage = rememberByIndex((car: Car, position: number): PowerAtStage | undefined => {
   let now: Carried | undefined
   for (let at = 0; at <= position; at++) {
-    const sessions = countingSessions(car, at)
-    const measured = sessions.filter((entry) => sessionStands(car, entry.session, at))
+    const { measured, start } = runsAtStage(car, at)
     const [head, ...rest] = measured
     if (head) {
-      const asMeasurement = (entry: PowerSession) => ({ value: entry.value, sd: entry.sd, instrument: entry.session.dynoName })
+      const asMeasurement = (run: PowerRun) => ({ value: run.value, sd: run.sd, instrument: run.session.dynoName })
       const combined = combineMeasurements([asMeasurement(head), ...rest.map(asMeasurement)], largestUsefulPowerSd)
       const { value, sd, proof } = combined
-      now = { value, sd, proof, fromPosition: at, steps: [{ kind: 'measured', position: at, sessions: measured, combined, value, sd }] }
+      now = { value, sd, proof, fromPosition: at, steps: [{ kind: 'measured', position: at, runs: measured, combined, value, sd }] }
       continue
     }
-    const start = sessions[0]
     if (start) {
-      const step: PowerStep = { kind: 'start', position: at, session: start, value: start.value, sd: start.sd }
+      const step: PowerStep = { kind: 'start', position: at, run: start, value: start.value, sd: start.sd }
       now = { value: start.value, sd: start.sd, proof: 'measured', fromPosition: at, steps: [step] }
     } else if (now && !car.lists[at]) now = { ...now, proof: leastProof(now.proof, 'calculated') }
     now = planStage(car, at, now, start !== undefined)
@@ -148,9 +160,8 @@ export function curveAtStage(car: Car, position: number): { curve: GridCurve; sc
   const power = powerAtStage(car, position)
   const [first] = power?.steps ?? []
   if (!power || !first || (first.kind !== 'measured' && first.kind !== 'start')) return undefined
-  const head = first.kind === 'measured' ? itemAt(first.sessions, 0) : first.session
-  const pulls = car.records.pulls.filter((pull) => head.pullIds.includes(pull.id))
-  const curve = meanCurve(pulls.map((pull) => scaleCurve(pull.curve, head.factor)))
+  const head = first.kind === 'measured' ? itemAt(first.runs, 0) : first.run
+  const curve = meanCurve(head.pulls.flatMap(({ pull, factor }) => (pull.curve ? [scaleCurve(pull.curve, factor)] : [])))
   if (!curve) return undefined
   if (power.isMeasuredHere) return { curve, scaledFromPosition: null }
   return { curve: scaleCurve(curve, power.value / first.value), scaledFromPosition: first.position }

@@ -2,7 +2,7 @@ import type { Car } from '../../stages/car.ts'
 import { day, schoolRemark, stageName, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { powerToMassAt } from './metrics.ts'
-import { powerAtStage } from './power-at-stage.ts'
+import { powerAtStage, runsAtStage } from './power-at-stage.ts'
 
 export function powerWorking(car: Car, position: number): Working | undefined {
   const power = powerAtStage(car, position)
@@ -11,15 +11,17 @@ export function powerWorking(car: Car, position: number): Working | undefined {
     const where = stageName(car, step.position)
     switch (step.kind) {
       case 'measured':
-        return step.sessions.map((entry, i) => ({
-          label: `${entry.session.dynoName}, ${day(entry.session.at)}, ${entry.pullIds.length} pulls`,
+        return step.runs.map((entry, i) => ({
+          label: `${entry.session.dynoName}, ${day(entry.session.at)}, ${entry.setting.name}, ${entry.pulls.length} ${entry.pulls.length === 1 ? 'pull' : 'pulls'}`,
           value: entry.value,
           kind: 'power',
           sd: entry.sd,
           proof: 'measured',
           note: [
             where,
-            entry.factor === 1 ? '' : `restated by ${entry.factor.toFixed(4)}`,
+            entry.pulls.every(({ factor }) => factor === 1)
+              ? ''
+              : `restated by ${[...new Set(entry.pulls.map(({ factor }) => factor.toFixed(4)))].join(' and ')}`,
             i === step.combined.agreesWith ? 'agrees' : i === step.combined.disagreesWith ? 'disagrees' : '',
           ]
             .filter(Boolean)
@@ -28,7 +30,7 @@ export function powerWorking(car: Car, position: number): Working | undefined {
       case 'start':
         return [
           {
-            label: `${step.session.session.dynoName}, ${day(step.session.session.at)}`,
+            label: `${step.run.session.dynoName}, ${day(step.run.session.at)}`,
             value: step.value,
             kind: 'power',
             sd: step.sd,
@@ -68,8 +70,16 @@ export function powerWorking(car: Car, position: number): Working | undefined {
     calculation: 'build.power-at-stage',
     result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
     lines,
-    remarks: [...carried, ...schoolRemark(car)],
+    remarks: [...carried, ...otherSettings(car, position), ...schoolRemark(car)],
   }
+}
+
+/** What ran there on another setting: another engine, neither averaged nor held against this one. */
+function otherSettings(car: Car, position: number): string[] {
+  const { otherSettings: others, isPicked } = runsAtStage(car, position)
+  if (others.length === 0) return []
+  const names = others.map(({ setting, value }) => `${setting.name} ${(value / 1000).toFixed(1)} kW`).join(', ')
+  return [`${isPicked ? 'The setting that was picked stands' : 'The last setting run stands'}; other settings are other engines: ${names}.`]
 }
 
 /** Power over mass, with what each rests on. */

@@ -1,18 +1,16 @@
 import type { Car } from '../../stages/car.ts'
 import { day, schoolRemark, type Working, type WorkingLine } from '../../stages/working-line.ts'
-import { sessionPower } from './session-power.ts'
+import { settingOf, standingPower } from './session-power.ts'
 
-/** The peaks of a session's pulls and what brings them to the build's basis. */
+/** The peaks of a session's pulls and what brings them to the build's basis; of one setting where the id names it behind a stroke. */
 export function sessionWorking(car: Car, id: string): Working | undefined {
   const { records } = car
-  const session = records.sessions.find((entry) => entry.id === id)
+  const [sessionId, settingId = null] = id.split('/')
+  const session = records.sessions.find((entry) => entry.id === sessionId)
   if (!session) return undefined
-  const power = sessionPower(
-    records,
-    session,
-    records.standings.find((entry) => entry.sessionId === id && entry.stageId === session.stageId),
-  )
-  const pulls = records.pulls.filter((pull) => pull.sessionId === id)
+  const setting = settingOf(session, settingId)
+  const power = standingPower(records, session, setting)
+  const pulls = records.pulls.filter((pull) => pull.sessionId === sessionId && settingOf(session, pull.settingId) === setting)
   const lines = pulls.map(
     (pull): WorkingLine => ({
       label: `pull ${pull.label}, peak as printed`,
@@ -22,22 +20,17 @@ export function sessionWorking(car: Car, id: string): Working | undefined {
       note: pull.setAside ? `set aside: ${pull.setAside}` : undefined,
     }),
   )
-  const title = `${session.dynoName}, ${day(session.at)}`
-  if (!power.ok)
-    return {
-      title,
-      calculation: 'dyno.correction',
-      result: { label: 'power on the build’s basis', value: null, kind: 'power' },
-      lines,
-      remarks: [power.reason],
-    }
+  const common = { title: `${session.dynoName}, ${day(session.at)}, ${setting.name}`, calculation: 'dyno.correction' }
+  if (!power.ok) return { ...common, result: { label: 'power on the build’s basis', value: null, kind: 'power' }, lines, remarks: [power.reason] }
+  const isAsPrinted = records.build.powerBasis.standard === 'asPrinted'
+  const printed = session.printedStandard === 'none' ? 'observed' : session.printedStandard
+  const label = isAsPrinted ? `power as printed, ${printed}` : 'power on the build’s basis'
   return {
-    title,
-    calculation: 'dyno.correction',
-    result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: 'measured' },
+    ...common,
+    result: { label, value: power.value, kind: 'power', sd: power.sd, proof: 'measured' },
     lines: [
       ...lines,
-      { label: `factor from ${session.printedStandard === 'none' ? 'observed' : session.printedStandard} to the basis`, value: power.factor, kind: 'ratio' },
+      { label: isAsPrinted ? `factor: ${printed} as printed` : `factor from ${printed} to the basis`, value: power.factor, kind: 'ratio' },
       { label: 'pull to pull, 1 sd', value: power.pullSd, kind: 'power' },
     ],
     remarks: ['Mean of the standing pulls’ peaks; the spread adds 1 % for what differs from one visit to the next (common practice).', ...schoolRemark(car)],
@@ -53,11 +46,13 @@ export function pullWorking(car: Car, id: string): Working | undefined {
     calculation: 'dyno.power-torque',
     result: { label: 'peak power as printed', value: pull.peakPowerW, kind: 'power', proof: 'measured' },
     lines: [
-      { label: 'at', value: pull.peakPowerSpeedRpm, kind: 'engineSpeed' },
-      { label: 'peak torque', value: pull.peakTorqueNm, kind: 'torque', proof: 'measured' },
+      ...(pull.peakPowerSpeedRpm === null ? [] : [{ label: 'at', value: pull.peakPowerSpeedRpm, kind: 'engineSpeed' as const }]),
+      ...(pull.peakTorqueNm === null ? [] : [{ label: 'peak torque', value: pull.peakTorqueNm, kind: 'torque' as const, proof: 'measured' as const }]),
     ],
     remarks: [
-      `${pull.rowCount} rows read, ${pull.cutRowCount} of falling speed cut; the peak is the greatest of a 50 rpm grid drawn through the rest, without smoothing.`,
+      pull.curve === null
+        ? 'A peak alone, as it was read: it has no curve, no band and no torque.'
+        : `${pull.rowCount} rows read, ${pull.cutRowCount} of falling speed cut; the peak is the greatest of a 50 rpm grid drawn through the rest, without smoothing.`,
     ],
   }
 }

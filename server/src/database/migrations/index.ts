@@ -6,6 +6,7 @@ import * as addPowerRooms from './0004-add-power-rooms.ts'
 import * as keyByBuild from './0005-key-by-build.ts'
 import * as openGoals from './0006-open-goals.ts'
 import * as weighAndScore from './0007-weigh-and-score.ts'
+import * as dynoSettings from './0008-dyno-settings.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -15,4 +16,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0005-key-by-build': keyByBuild,
   '0006-open-goals': openGoals,
   '0007-weigh-and-score': weighAndScore,
+  '0008-dyno-settings': dynoSettings,
 }

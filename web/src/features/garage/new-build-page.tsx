@@ -9,7 +9,7 @@ const USUAL = {
   discipline: 'timeAttack',
   drivenAxles: 'rear',
   reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 },
-  powerBasis: { place: 'hub', standard: 'SAE J1349', boostSchool: 'none' },
+  powerBasis: { place: 'hub', standard: 'asPrinted', boostSchool: 'none' },
 }
 
 export function NewBuildPage() {

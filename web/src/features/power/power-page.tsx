@@ -1,19 +1,18 @@
 import type { DynoStatus } from '@bold-ballast/contract'
+import { standardWords } from '@bold-ballast/core'
 import { Suspense, useState } from 'react'
 import { api } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Panel } from '../../ui/dialog.tsx'
-import { localTime } from '../../ui/form-reader.ts'
 import { lazyPart } from '../../ui/lazy-part.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { RecordForm } from '../../ui/record-form.tsx'
 import { Caution, Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { useAsked } from '../../ui/use-asked.ts'
 import { dayText } from '../../ui/words.ts'
 import { LogUse } from './pulls/log-use.tsx'
-import { airValues, sessionBody, sessionDefaults, sessionFieldSpecs } from './pulls/session-form.ts'
+import { SessionPanel } from './pulls/session-panel.tsx'
 import { pullsTable } from './tables.ts'
 import { TABS } from './tabs.ts'
 
@@ -32,8 +31,6 @@ export function PowerPage() {
   const [tab, open] = useTab(TABS)
   const [editing, setEditing] = useState<string | null>(null)
   const [air, setAir] = useState<DynoStatus['ambient'] | null>(null)
-  const [create] = api.useCreateRecordMutation()
-  const [patch] = api.usePatchRecordMutation()
   if (error && !room) return <LoadError error={error} retry={refetch} />
   if (!records || !board || !stage) return null
   if (!room) return <Loading what="the dyno sessions" />
@@ -57,8 +54,7 @@ export function PowerPage() {
       <div className="mb-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
         <h1>{title}</h1>
         <p className="text-quiet">
-          counted at the {powerBasis.place === 'roller' ? 'rollers' : powerBasis.place === 'hub' ? 'hubs' : 'engine'},{' '}
-          {powerBasis.standard === 'none' ? 'as observed' : powerBasis.standard}
+          counted at the {powerBasis.place === 'roller' ? 'rollers' : powerBasis.place === 'hub' ? 'hubs' : 'engine'}, {standardWords(powerBasis.standard)}
         </p>
         <span className="ml-auto flex items-center gap-4">
           {records.pulls.length > 0 && <CsvButton name={`${records.build.name}-pulls`} table={() => pullsTable(records, room, units)} />}
@@ -85,23 +81,11 @@ export function PowerPage() {
           <Caution className="mb-3">
             Straps checked, nobody beside or behind the wheels, fan and extraction on, a stop signal agreed. Follow the dyno operator’s rules.
           </Caution>
-          <RecordForm
-            key={JSON.stringify(air)}
-            draftKey={`${buildId}.session`}
-            fields={sessionFieldSpecs(records.stages, units)}
-            defaults={{
-              stage: stage.id,
-              at: localTime(new Date()),
-              place: powerBasis.place,
-              printedStandard: air ? 'none' : powerBasis.standard,
-              boostControl: 'none',
-              boostSchool: powerBasis.boostSchool,
-              pressureKind: 'station',
-              ...(air ? airValues(air, units) : {}),
-            }}
-            submitLabel="Store the session"
-            toBody={(read, id) => ({ id, ...sessionBody(read) })}
-            send={(body) => create({ buildId, resource: 'sessions', body }).unwrap()}
+          <SessionPanel
+            records={records}
+            stageId={stage.id}
+            session={null}
+            air={air}
             onDone={(body) => {
               setIsAdding(false)
               if (!air) setImporting(String(body.id))
@@ -111,15 +95,7 @@ export function PowerPage() {
       )}
       {edited && (
         <Panel title={`${edited.dynoName}, ${dayText(edited.at)}`} onClose={() => setEditing(null)}>
-          <RecordForm
-            draftKey={`${buildId}.session.${edited.id}.${edited.version}`}
-            fields={sessionFieldSpecs(records.stages, units)}
-            defaults={sessionDefaults(edited, units, powerBasis.boostSchool)}
-            submitLabel="Store the session"
-            toBody={(read) => ({ version: edited.version, ...sessionBody(read) })}
-            send={(body) => patch({ buildId, resource: 'sessions', id: edited.id, body }).unwrap()}
-            onDone={() => setEditing(null)}
-          />
+          <SessionPanel records={records} stageId={stage.id} session={edited} air={null} onDone={() => setEditing(null)} />
           <LogUse records={records} session={edited} />
         </Panel>
       )}

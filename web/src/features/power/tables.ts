@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import type { PowerRoom } from '@bold-ballast/core'
+import { type PowerRoom, settingOf } from '@bold-ballast/core'
 import { inUnits, stageCell, type Units } from '../../shared/table-cells.ts'
 import type { CsvTable } from '../../ui/csv-button.tsx'
 
@@ -10,6 +10,7 @@ export const pullsTable = (records: StoredRecords, room: PowerRoom, units: Units
     'Place',
     'Stage',
     'Standard',
+    'Setting',
     'Pull',
     `Peak as printed (${units.power})`,
     'At (rpm)',
@@ -21,7 +22,8 @@ export const pullsTable = (records: StoredRecords, room: PowerRoom, units: Units
   rows: records.pulls.flatMap((pull) => {
     const session = records.sessions.find((entry) => entry.id === pull.sessionId)
     if (!session) return []
-    const figures = room.sessions.find((entry) => entry.sessionId === session.id)
+    const setting = settingOf(session, pull.settingId)
+    const figures = room.sessions.find((entry) => entry.sessionId === session.id && entry.settingId === setting.id)
     return [
       [
         session.at,
@@ -29,6 +31,7 @@ export const pullsTable = (records: StoredRecords, room: PowerRoom, units: Units
         session.place,
         stageCell(records, session.stageId),
         session.printedStandard,
+        setting.name,
         pull.label,
         inUnits(units)('power', pull.peakPowerW),
         pull.peakPowerSpeedRpm,

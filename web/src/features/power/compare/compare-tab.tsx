@@ -7,9 +7,11 @@ import {
   comparableSets,
   compareSets,
   fromSi,
+  ladderVisits,
   openCar,
   parseQuantity,
   usualSessions,
+  visitKey,
   weakestTorque,
 } from '@bold-ballast/core'
 import { useMemo } from 'react'
@@ -19,8 +21,10 @@ import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert, Empty } from '../../../ui/states.tsx'
 import { useAddress } from '../../../ui/use-address.ts'
 import { dayText } from '../../../ui/words.ts'
+import type { PowerTabProps } from '../tab-props.ts'
 import { CompareChart } from './compare-chart.tsx'
 import { Crank, Sides } from './compare-sides.tsx'
+import { LadderView } from './ladder-view.tsx'
 
 const VERDICT_WORDS = { real: 'The difference is real', 'within noise': 'Within noise', 'too few pulls': 'Too few pulls to tell' } as const
 type Side = 'first' | 'second'
@@ -33,7 +37,7 @@ function pickedPulls(records: RecordsAnswer, sessionId: string, text: string): s
 }
 
 /** Two sets of pulls against each other on the build's basis: is it real, how much, where in the range, and what was changed in between. */
-export function CompareTab({ records }: { records: RecordsAnswer }) {
+function TwoSets({ records }: { records: RecordsAnswer }) {
   const address = useAddress()
   const { decimalMark, units, text, format } = useQuantities()
   const sessions = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)), [records.sessions])
@@ -145,8 +149,8 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
               .
             </p>
             <p className="mt-1 text-quiet">
-              {first === second
-                ? 'Both sets are of one visit: what the tune note and the pulls’ order say is what differs.'
+              {sets.isOneVisit
+                ? `Both sets are of one visit, as printed: ${sets.first.setting.name} and ${sets.second.setting.name}.`
                 : sets.changesBetween.length === 0
                   ? 'No change that touches power lies between the two.'
                   : `Changed in between: ${sets.changesBetween.map(({ name }) => name).join(', ')}.`}
@@ -199,4 +203,38 @@ export function CompareTab({ records }: { records: RecordsAnswer }) {
 function labelsOf(records: RecordsAnswer, sessionId: string, picked: string): string[] {
   const ids = pickedPulls(records, sessionId, picked)
   return records.pulls.filter((pull) => pull.sessionId === sessionId && (ids ? ids.includes(pull.id) : pull.setAside === null)).map(({ label }) => label)
+}
+
+/** Two sets of pulls against each other, or the settings of one visit as a ladder; a visit of several settings that came last is shown as one. */
+export function CompareTab({ records, room, position }: PowerTabProps) {
+  const address = useAddress()
+  const visits = useMemo(() => ladderVisits(records as unknown as BuildRecords), [records])
+  const latest = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))[0], [records.sessions])
+  const isUsual = visits.length > 0 && latest !== undefined && visits[0]?.visit === visitKey(latest)
+  const isLadder = visits.length > 0 && (address.get('as') || (isUsual ? 'ladder' : 'sets')) === 'ladder'
+  return (
+    <>
+      {visits.length > 0 && (
+        <fieldset aria-label="What is compared" className="no-print mb-4 flex w-fit border border-ink">
+          {(
+            [
+              ['sets', 'Two sets', !isLadder],
+              ['ladder', 'Ladder', isLadder],
+            ] as const
+          ).map(([key, word, isOn]) => (
+            <button
+              key={key}
+              type="button"
+              aria-pressed={isOn}
+              className={`min-h-7 px-3 font-semibold ${isOn ? 'bg-ink text-sheet' : ''}`}
+              onClick={() => address.set({ as: key })}
+            >
+              {word}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      {isLadder ? <LadderView records={records} room={room} position={position} visits={visits} /> : <TwoSets records={records} />}
+    </>
+  )
 }

@@ -18,12 +18,14 @@ type Kept = readonly (readonly [pullId: string, recordId: string])[]
 export function KeepPulls({ records, pulls, newSession }: { records: RecordsAnswer; pulls: readonly LivePull[]; newSession: () => void }) {
   const { text } = useQuantities()
   const [sessionId, setSessionId] = useState('')
+  const [settingId, setSettingId] = useState('')
   const [kept, setKept] = useState<Kept>(() => readStored<Kept>(STORED_KEY, []))
   const [sending, setSending] = useState<string | null>(null)
   const [importPulls] = api.useImportPullsMutation()
   const sender = useSender()
   const sessions = useMemo(() => [...records.sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at)), [records.sessions])
   const chosen = sessions.find(({ id }) => id === sessionId) ?? sessions[0]
+  const setting = chosen?.settings.find(({ id }) => id === settingId) ?? chosen?.settings.at(-1)
   const isStored = ({ pullId }: LivePull) => {
     const recordId = kept.find(([id]) => id === pullId)?.[1]
     return records.pulls.some(({ id }) => id === recordId)
@@ -33,7 +35,9 @@ export function KeepPulls({ records, pulls, newSession }: { records: RecordsAnsw
     setSending(pullId)
     // The pull's own id: sent twice, from this page or another, it is stored once.
     const file = livePullFile(samples)
-    const made = await sender.send(() => importPulls({ buildId: records.build.id, sessionId: chosen.id, importId: pullId, file }).unwrap())
+    const made = await sender.send(() =>
+      importPulls({ buildId: records.build.id, sessionId: chosen.id, importId: pullId, file, ...(setting ? { settingId: setting.id } : {}) }).unwrap(),
+    )
     setSending(null)
     const recordId = made?.[0]?.id
     if (typeof recordId !== 'string') return
@@ -51,6 +55,18 @@ export function KeepPulls({ records, pulls, newSession }: { records: RecordsAnsw
             {sessions.map((session) => (
               <option key={session.id} value={session.id}>
                 {session.dynoName}, {dayText(session.at)}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {chosen && chosen.settings.length > 1 && (
+        <label className="mb-2 block">
+          <span className="mb-1 block">On the setting</span>
+          <select value={setting?.id} onChange={(event) => setSettingId(event.target.value)} className="w-full">
+            {chosen.settings.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
               </option>
             ))}
           </select>

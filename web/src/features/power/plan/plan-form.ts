@@ -104,8 +104,9 @@ export const planForm = makeForm(
 export function firstPlan(records: RecordsAnswer, position: number): Omit<EnginePlan, 'id' | 'stageId'> {
   const target = records.targets.find(({ metric }) => metric === 'wheelPower')
   const session = [...records.sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))[0]
-  const isBoosted = session ? session.boostControl !== 'none' : false
-  const ethanolShare = session?.ethanolShare ?? 0
+  const setting = session?.settings.at(-1)
+  const isBoosted = setting ? setting.boostControl !== 'none' : false
+  const ethanolShare = setting?.ethanolShare ?? 0
   const injectors = partsAtStage(records as unknown as BuildRecords, position).find(({ ratings }) =>
     ratings.some(({ of, isEach }) => of === 'fuelFlow' && isEach),
   )

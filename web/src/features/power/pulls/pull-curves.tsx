@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { fromSi, type GridCurve, gridSpeedRpm, type PowerRoom, scaleCurve, torqueFromPowerNm } from '@bold-ballast/core'
+import { fromSi, type GridCurve, gridSpeedRpm, type PowerRoom, scaleCurve, settingOf, torqueFromPowerNm } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
 import { Chart, useChartColours } from '../../../ui/chart.tsx'
@@ -33,12 +33,16 @@ export function PullCurves({ records, room, position }: { records: StoredRecords
   const curves = useMemo<Curve[]>(() => {
     const sessions = shown.filter((session) => !hidden.includes(session.id))
     const pulls = sessions.flatMap((session) => {
-      const factor = room.sessions.find((entry) => entry.sessionId === session.id)?.power?.factor ?? 1
+      const factorOf = (settingId: string | null) => {
+        const setting = settingOf(session, settingId)
+        return room.sessions.find((entry) => entry.sessionId === session.id && entry.settingId === setting.id)?.power?.factor ?? 1
+      }
       return records.pulls
         .filter((pull) => pull.sessionId === session.id)
+        .flatMap((pull) => (pull.curve ? [{ ...pull, curve: pull.curve }] : []))
         .map((pull) => ({
-          name: `${shown.length > 1 ? `${dayText(session.at).replace(/ \d{4}$/, '')}, ` : ''}pull ${pull.label}`,
-          curve: scaleCurve(pull.curve, factor),
+          name: `${shown.length > 1 ? `${dayText(session.at).replace(/ \d{4}$/, '')}, ` : ''}${session.settings.length > 1 ? `${settingOf(session, pull.settingId).name}, ` : ''}pull ${pull.label}`,
+          curve: scaleCurve(pull.curve, factorOf(pull.settingId)),
           isStage: false,
           isSetAside: pull.setAside !== null,
         }))

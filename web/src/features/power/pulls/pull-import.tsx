@@ -1,5 +1,5 @@
 import type { PullColumns, PullPreview, RecordsAnswer } from '@bold-ballast/contract'
-import type { ColumnMapping } from '@bold-ballast/core'
+import { type ColumnMapping, FIRST_SETTING } from '@bold-ballast/core'
 import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useSender } from '../../../data/use-sender.ts'
@@ -42,8 +42,16 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   const [isReading, setIsReading] = useState(false)
   const latest = useRef(0)
   const sender = useSender()
+  const [settingId, setSettingId] = useState(session.settings.at(-1)?.id ?? FIRST_SETTING)
   const isBusy = sender.state.status === 'sending' || sender.state.status === 'waiting'
-  const query = ({ file, importId }: Chosen, columns: readonly ColumnMapping[]) => ({ buildId, sessionId: session.id, importId, file, mapping: columns })
+  const query = ({ file, importId }: Chosen, columns: readonly ColumnMapping[]) => ({
+    buildId,
+    sessionId: session.id,
+    importId,
+    file,
+    mapping: columns,
+    settingId,
+  })
   const readAll = async (files: readonly Chosen[], columns: readonly ColumnMapping[]) => {
     const fresh = files.map((entry) => ({ ...entry, report: null }))
     const turn = ++latest.current
@@ -103,6 +111,18 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   const columns = asMapping(found.columns).map((column) => mapping.find(({ heading }) => heading === column.heading) ?? column)
   return (
     <Panel title={`Pulls of ${session.dynoName}, ${dayText(session.at)}`} onClose={onClose} focusOn="pull-file">
+      {session.settings.length > 1 && (
+        <label className="mb-3 block">
+          <span className="mb-1 block font-semibold">They ran on</span>
+          <select value={settingId} onChange={(event) => setSettingId(event.target.value)} className="w-full">
+            {session.settings.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <label htmlFor="pull-file" className="mb-1 block font-semibold">
         CSV files
       </label>

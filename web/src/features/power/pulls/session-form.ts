@@ -1,11 +1,38 @@
 import type { DynoStatus, RecordsAnswer } from '@bold-ballast/contract'
-import { BOOST_SCHOOLS, type BoostSchool, STANDARDS, type Stage } from '@bold-ballast/core'
+import { BOOST_SCHOOLS, type BoostSchool, type DynoSetting, STANDARDS, type Stage } from '@bold-ballast/core'
 import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
 import { typedText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 import { SCHOOL_WORDS } from '../../../ui/words.ts'
 
-export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string, string>): FieldSpec[] => [
+const of = (i: number, field: string) => `setting${i}${field}`
+
+const settingFields = (i: number, count: number, units: Record<string, string>): FieldSpec[] => [
+  {
+    name: of(i, 'name'),
+    label: 'Called',
+    section: count === 1 ? 'Setting: what the engine ran on' : `Setting ${i + 1}`,
+    ...(i > 0 ? { hint: 'Empty: left out.' } : {}),
+  },
+  { name: of(i, 'fuel'), label: 'Fuel' },
+  { name: of(i, 'ethanol'), label: 'Ethanol share', hint: 'in %, by volume; empty where nobody knows' },
+  {
+    name: of(i, 'control'),
+    label: 'Boost is held',
+    type: 'select',
+    options: [
+      { value: 'none', label: 'no boost' },
+      { value: 'absolute', label: 'above nothing: by an engine control with its own pressure' },
+      { value: 'gauge', label: 'above the air: by a spring against it' },
+    ],
+  },
+  { name: of(i, 'boost'), label: 'Boost', hint: `in ${units.pressure}, above what holds it` },
+  { name: of(i, 'wasSet'), label: 'What was set', hint: 'Each change with a comma between: cams advanced 4 deg, spark 2 deg later.' },
+]
+
+type PowerBasis = RecordsAnswer['build']['powerBasis']
+
+export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string, string>, settingCount: number): FieldSpec[] => [
   { name: 'dynoName', label: 'Dyno', hint: 'Its name decides what counts as another instrument.' },
   { name: 'at', label: 'When', type: 'datetime-local' },
   { name: 'stage', label: 'Stage', type: 'select', options: stages.map((stage) => ({ value: stage.id, label: `${stage.position} ${stage.name}` })) },
@@ -44,30 +71,42 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
   { name: 'temperature', label: 'Inlet air temperature', hint: `in ${units.temperature} unless a unit is typed` },
   { name: 'humidity', label: 'Relative humidity', hint: 'in %' },
   {
-    name: 'boostControl',
-    label: 'Boost is held',
-    section: 'Engine',
-    type: 'select',
-    options: [
-      { value: 'none', label: 'no boost' },
-      { value: 'absolute', label: 'absolute: by an engine control with its own pressure' },
-      { value: 'gauge', label: 'gauge: by a spring against the air' },
-    ],
-  },
-  {
     name: 'boostSchool',
     label: 'Power under boost is',
+    section: 'Engine',
     type: 'select',
     options: BOOST_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] })),
     hint: 'Good people differ; schools are never mixed. Another than the build’s counts for no target.',
   },
-  { name: 'boost', label: 'Boost', hint: `in ${units.pressure}, above the air` },
-  { name: 'fuel', label: 'Fuel' },
-  { name: 'ethanol', label: 'Ethanol share', hint: 'in %, by volume' },
-  { name: 'tuneNote', label: 'What was set', isWide: true },
+  { name: 'tuneNote', label: 'Note', isWide: true },
+  ...Array.from({ length: settingCount }, (_, i) => settingFields(i, settingCount, units)).flat(),
 ]
 
-export function sessionBody(read: FormReader): Record<string, unknown> {
+/** The settings typed; ids stand for them in their order, and one after the first without a name or content is left out. */
+function readSettings(read: FormReader, ids: readonly string[]) {
+  return ids.flatMap((id, i) => {
+    const isEmpty = ['name', 'fuel', 'ethanol', 'boost', 'wasSet'].every((field) => read.raw(of(i, field)) === '')
+    if (i > 0 && isEmpty) return []
+    if (i > 0 && read.raw(of(i, 'name')) === '') read.refuse(of(i, 'name'), 'This setting has no name. Call it as it is called at the dyno: spring, 1.5 bar.')
+    const boost = read.optionalQuantity(of(i, 'boost'), 'Boost', 'pressure')
+    const boostControl = read.raw(of(i, 'control'))
+    if (boost && boostControl === 'none') read.refuse(of(i, 'control'), 'A boost is typed and held by nothing. Say what it is above, or empty the boost.')
+    return [
+      {
+        id,
+        name: read.raw(of(i, 'name')) || 'as it ran',
+        fuel: read.optional(of(i, 'fuel')),
+        ethanolShare: read.optionalQuantity(of(i, 'ethanol'), 'Ethanol share', 'share')?.value ?? null,
+        boostControl,
+        boostPa: boost?.value ?? null,
+        wasSet: read.optional(of(i, 'wasSet')),
+      },
+    ]
+  })
+}
+
+export function sessionBody(read: FormReader, settingIds: readonly string[]): Record<string, unknown> {
+  const settings = readSettings(read, settingIds)
   const hasAir = ['pressure', 'temperature', 'humidity'].some((name) => read.raw(name) !== '')
   const ambient = hasAir
     ? {
@@ -85,11 +124,8 @@ export function sessionBody(read: FormReader): Record<string, unknown> {
     printedStandard: read.raw('printedStandard'),
     gear: read.optional('gear'),
     ambient,
-    boostControl: read.raw('boostControl'),
-    boostSchool: read.raw('boostControl') === 'none' ? null : read.optional('boostSchool'),
-    boostPa: read.optionalQuantity('boost', 'Boost', 'pressure')?.value ?? null,
-    fuel: read.optional('fuel'),
-    ethanolShare: read.optionalQuantity('ethanol', 'Ethanol share', 'share')?.value ?? null,
+    boostSchool: settings.every(({ boostControl }) => boostControl === 'none') ? null : read.optional('boostSchool'),
+    settings,
     tuneNote: read.optional('tuneNote'),
   }
 }
@@ -113,11 +149,36 @@ export function sessionDefaults(session: RecordsAnswer['sessions'][number], unit
     gear: session.gear ?? '',
     pressureKind: ambient?.pressureKind ?? 'station',
     ...(ambient ? airValues(ambient, units) : {}),
-    boostControl: session.boostControl,
     boostSchool: session.boostSchool ?? counted,
-    boost: session.boostPa === null ? '' : typedText('pressure', session.boostPa, units.pressure as string),
-    fuel: session.fuel ?? '',
-    ethanol: session.ethanolShare === null ? '' : typedText('share', session.ethanolShare, '%'),
+    ...Object.assign({}, ...session.settings.map((setting, i) => settingDefaults(setting, i, units))),
     tuneNote: session.tuneNote ?? '',
   }
+}
+
+function settingDefaults(setting: DynoSetting, i: number, units: Record<string, string>): FormValues {
+  const { name, fuel, ethanolShare, boostControl, boostPa, wasSet } = setting
+  return {
+    [of(i, 'name')]: name,
+    [of(i, 'fuel')]: fuel ?? '',
+    [of(i, 'ethanol')]: ethanolShare === null ? '' : typedText('share', ethanolShare, '%'),
+    [of(i, 'control')]: boostControl,
+    [of(i, 'boost')]: boostPa === null ? '' : typedText('pressure', boostPa, units.pressure as string),
+    [of(i, 'wasSet')]: wasSet ?? '',
+  }
+}
+
+/** What the fields of a setting that is added begin with: the fuel and boost of the one before. */
+export const nextSetting = (i: number, values: FormValues): FormValues =>
+  Object.fromEntries(['fuel', 'ethanol', 'control'].map((field) => [of(i, field), values[of(i - 1, field)] ?? (field === 'control' ? 'none' : '')]))
+
+/** Why what is typed would count nowhere, and whether counting as printed would mend it; null where it counts. */
+export function whyUncounted(values: FormValues, basis: PowerBasis): { readonly why: string; readonly isMended: boolean } | null {
+  const { place = basis.place, printedStandard, pressure } = values
+  if (place !== basis.place)
+    return { why: 'It is measured at another place than the build counts power at, so it will be shown and count for no target.', isMended: false }
+  if (basis.standard === 'asPrinted' || (pressure ?? '').trim() !== '') return null
+  if (printedStandard === basis.standard) return null
+  const counted = basis.standard === 'none' ? 'observed power' : basis.standard
+  const printed = printedStandard === 'none' ? 'observed' : printedStandard
+  return { why: `The build counts ${counted}. A figure that is ${printed} counts for no target without the air record of that day.`, isMended: true }
 }

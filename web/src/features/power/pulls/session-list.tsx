@@ -1,16 +1,20 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import type { PowerRoom, SessionFigures } from '@bold-ballast/core'
+import { type DynoSetting, type PowerRoom, type SessionFigures, settingOf } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { dayText, SCHOOL_WORDS } from '../../../ui/words.ts'
+import { settingWords } from '../setting-words.ts'
+import { AsPrintedOffer } from './as-printed-offer.tsx'
+import { PeakEntry } from './peak-entry.tsx'
 
 const ROLE_WORDS: Record<SessionFigures['role'], string> = {
   stands: 'stands for the stage',
   agrees: 'agrees, so the power is confirmed',
   disagrees: 'disagrees with the one that stands',
   start: 'start value: the engine was not that of the stage',
+  otherSetting: 'another setting stands: a different engine',
   other: 'another session stands',
   notCounted: 'counts for no target',
 }
@@ -46,7 +50,7 @@ export function SessionList({
             <Session
               session={session}
               records={records}
-              figures={room.sessions.find((entry) => entry.sessionId === session.id)}
+              figures={room.sessions.filter((entry) => entry.sessionId === session.id)}
               startImport={startImport}
               edit={edit}
               remove={() => void removal.take(session)}
@@ -68,7 +72,7 @@ function Session({
 }: {
   session: StoredSession
   records: StoredRecords
-  figures: SessionFigures | undefined
+  figures: readonly SessionFigures[]
   startImport: (sessionId: string) => void
   edit: (sessionId: string) => void
   remove: () => void
@@ -80,11 +84,11 @@ function Session({
   const stage = records.stages.find((entry) => entry.id === session.stageId)
   const pulls = records.pulls.filter((pull) => pull.sessionId === session.id)
   const standing = records.standings.find((entry) => entry.stageId === session.stageId)
-  const standsIds = pulls.filter((pull) => pull.setAside === null).map((pull) => pull.id)
   const setPull = (pull: (typeof pulls)[number], stands: boolean) =>
     void patch({ buildId, resource: 'pulls', id: pull.id, body: { version: pull.version, setAside: stands ? null : 'set aside by hand' } })
-  const makeStand = () => {
-    const fields = { stageId: session.stageId, sessionId: session.id, pullIds: standsIds }
+  const makeStand = (setting: DynoSetting) => {
+    const pullIds = pulls.filter((pull) => pull.setAside === null && settingOf(session, pull.settingId).id === setting.id).map(({ id }) => id)
+    const fields = { stageId: session.stageId, sessionId: session.id, settingId: setting.id, pullIds }
     if (standing) void patch({ buildId, resource: 'standings', id: standing.id, body: { ...fields, version: standing.version } })
     else void create({ buildId, resource: 'standings', body: { id: crypto.randomUUID(), ...fields } })
   }
@@ -95,11 +99,6 @@ function Session({
         <strong>
           {session.dynoName}, {dayText(session.at)}
         </strong>
-        {figures?.power && (
-          <span className="text-[16px] font-bold">
-            <Figure kind="power" value={figures.power.value} sd={figures.power.sd} showSpread working={{ of: 'session', id: session.id }} />
-          </span>
-        )}
       </div>
       <p className="text-xs text-quiet">
         {[
@@ -107,34 +106,82 @@ function Session({
           session.place,
           session.printedStandard === 'none' ? 'as observed' : session.printedStandard,
           session.gear && `gear ${session.gear}`,
-          session.fuel,
           ambient
             ? `${text('pressure', ambient.pressurePa)}, ${text('temperature', ambient.temperatureK)}, ${text('share', ambient.relativeHumidity, { decimals: 0 })}`
             : 'no air record',
-          session.boostControl !== 'none' && session.boostSchool ? SCHOOL_WORDS[session.boostSchool] : null,
-          session.boostPa !== null && session.boostControl !== 'none'
-            ? `boost ${text('pressure', session.boostPa, { decimals: 0 })} ${session.boostControl}`
-            : null,
+          session.settings.some(({ boostControl }) => boostControl !== 'none') && session.boostSchool ? SCHOOL_WORDS[session.boostSchool] : null,
           session.tuneNote,
         ]
           .filter(Boolean)
           .join(', ')}
       </p>
-      <p className={figures?.role === 'disagrees' || figures?.reason ? 'text-wait' : ''}>{figures?.reason ?? (figures ? ROLE_WORDS[figures.role] : '')}</p>
-      {pulls.length > 0 && (
-        <ul className="my-1">
-          {pulls.map((pull) => (
-            <li key={pull.id} className="flex items-center justify-between gap-2">
-              <label className="flex min-h-7 items-center gap-2">
-                <input type="checkbox" checked={pull.setAside === null} onChange={(event) => setPull(pull, event.target.checked)} />
-                pull {pull.label}
-                {pull.setAside && <span className="text-xs text-quiet">{pull.setAside}</span>}
-              </label>
-              <Figure kind="power" value={pull.peakPowerW} decimals={1} working={{ of: 'pull', id: pull.id }} />
-            </li>
-          ))}
-        </ul>
-      )}
+      {session.settings.map((setting) => {
+        const own = figures.find((entry) => entry.settingId === setting.id)
+        const ran = pulls.filter((pull) => settingOf(session, pull.settingId).id === setting.id)
+        const isAlone = session.settings.length === 1
+        return (
+          <section key={setting.id} className="mt-1.5" aria-label={`Setting ${setting.name}`}>
+            <div className="flex items-baseline justify-between gap-3">
+              <span>
+                <strong>{setting.name}</strong> <span className="text-xs text-quiet">{settingWords(setting, text)}</span>
+              </span>
+              {own?.power && (
+                <span className="text-[16px] font-bold">
+                  <Figure kind="power" value={own.power.value} sd={own.power.sd} showSpread working={{ of: 'session', id: `${session.id}/${setting.id}` }} />
+                </span>
+              )}
+            </div>
+            {own && (
+              <p className={own.role === 'disagrees' || own.reason ? 'text-wait' : 'text-quiet'}>
+                {ran.length === 0 ? 'no pull yet' : (own.reason ?? ROLE_WORDS[own.role])}
+                {own.power && own.role !== 'stands' && (
+                  <button
+                    type="button"
+                    className="word-link ml-3"
+                    onClick={() => makeStand(setting)}
+                    aria-label={`Let ${setting.name} stand for stage ${stage?.position}`}
+                  >
+                    let it stand for stage {stage?.position}
+                  </button>
+                )}
+              </p>
+            )}
+            {own?.reason && ran.length > 0 && isMendedByPrint(session, records.build) && <AsPrintedOffer build={records.build} why="" isMended />}
+            {ran.length > 0 && (
+              <ul className="my-1">
+                {ran.map((pull) => (
+                  <li key={pull.id} className="flex items-center justify-between gap-2">
+                    <label className="flex min-h-7 items-center gap-2">
+                      <input type="checkbox" checked={pull.setAside === null} onChange={(event) => setPull(pull, event.target.checked)} />
+                      {pull.curve === null ? 'peak' : 'pull'} {pull.label}
+                      {pull.setAside && <span className="text-xs text-quiet">{pull.setAside}</span>}
+                    </label>
+                    <span className="flex items-center gap-3">
+                      {!isAlone && (
+                        <select
+                          value={setting.id}
+                          aria-label={`Setting of ${pull.label}`}
+                          onChange={(event) =>
+                            void patch({ buildId, resource: 'pulls', id: pull.id, body: { version: pull.version, settingId: event.target.value } })
+                          }
+                        >
+                          {session.settings.map(({ id, name }) => (
+                            <option key={id} value={id}>
+                              {name}
+                            </option>
+                          ))}
+                        </select>
+                      )}
+                      <Figure kind="power" value={pull.peakPowerW} decimals={1} working={{ of: 'pull', id: pull.id }} />
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            )}
+          </section>
+        )
+      })}
+      <PeakEntry records={records} session={session} pullCount={pulls.length} />
       <div className="mt-1 flex flex-wrap gap-x-4">
         <button type="button" className="word-link" onClick={() => startImport(session.id)}>
           import pulls
@@ -142,11 +189,6 @@ function Session({
         <button type="button" className="word-link" onClick={() => edit(session.id)} aria-label={`Change the session ${session.dynoName}`}>
           change
         </button>
-        {standsIds.length > 0 && figures?.role !== 'stands' && figures?.power && (
-          <button type="button" className="word-link" onClick={makeStand}>
-            let it stand for stage {stage?.position}
-          </button>
-        )}
         <button type="button" className="word-link" onClick={remove} aria-label={`Delete the session ${session.dynoName}`}>
           delete
         </button>
@@ -154,3 +196,7 @@ function Session({
     </>
   )
 }
+
+/** Whether counting as printed would let a session count: it was measured at the build's place, and only its standard is another. */
+const isMendedByPrint = (session: StoredSession, { powerBasis }: StoredRecords['build']) =>
+  session.place === powerBasis.place && powerBasis.standard !== 'asPrinted' && session.ambient === null

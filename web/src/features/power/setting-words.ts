@@ -1,0 +1,23 @@
+import type { DynoSetting, SettingChange } from '@bold-ballast/core'
+import type { useQuantities } from '../../ui/quantity.ts'
+
+type Text = ReturnType<typeof useQuantities>['text']
+const ABOVE = { none: '', gauge: 'above the air', absolute: 'above nothing' } as const
+
+/** Boost with what it is above; empty without. */
+export const boostWords = ({ boostControl, boostPa }: DynoSetting, text: Text): string =>
+  boostControl === 'none' ? '' : boostPa === null ? `boost ${ABOVE[boostControl]}` : `${text('pressure', boostPa, { decimals: 0 })} ${ABOVE[boostControl]}`
+
+/** What a setting ran on, in one line. */
+export const settingWords = (setting: DynoSetting, text: Text): string =>
+  [
+    boostWords(setting, text),
+    setting.fuel,
+    setting.ethanolShare === null ? null : `${text('share', setting.ethanolShare, { decimals: 0 })} ethanol`,
+    setting.wasSet,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+/** One change from a setting to the next. */
+export const changeWords = (change: SettingChange): string => (change.kind === 'set' ? change.text : change.kind === 'boost' ? 'boost' : 'fuel')
