@@ -2,8 +2,8 @@ import { fromSi, type Ladder, type Rung } from '@bold-ballast/core'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { changeWords, settingWords } from '../setting-words.ts'
 
-const ROW_PX = 58
-const GAP_PX = 96
+const ROW_PX = 68
+const GAP_PX = 100
 const RAILS = { left: 62, right: 168 } as const
 const WIDTH = 226
 const LETTERS = 'abcdefghij'
@@ -21,7 +21,7 @@ export function LadderFigure({ ladder: { rungs } }: { ladder: Ladder }) {
   const y = (watts: number) => ROW_PX / 2 + ((high - watts) / span) * (height - ROW_PX)
   const number = (watts: number) => format('power', watts, { decimals: 0 }).number
   return (
-    <section className="flex max-[639px]:block" aria-label="Ladder of settings">
+    <section className="mt-5 flex max-[639px]:block" aria-label="Ladder of settings">
       <svg viewBox={`0 0 ${WIDTH} ${height}`} width={WIDTH} height={height} className="shrink-0 max-[639px]:hidden" aria-hidden="true">
         <text x="0" y="12" fontSize="11.5" fill="var(--quiet)">
           {units.power}, peak
@@ -64,6 +64,12 @@ export function LadderFigure({ ladder: { rungs } }: { ladder: Ladder }) {
         })}
       </svg>
       <ol className="min-w-0 flex-1" style={{ minHeight: height }}>
+        <li aria-hidden="true" className="-mt-5 grid h-5 grid-cols-[minmax(0,1fr)_84px_84px_120px] gap-x-3 px-2 text-right text-xs text-quiet max-[639px]:mt-0">
+          <span className="text-left">Setting, the last run on top</span>
+          <span>Peak, {units.power}</span>
+          <span>Mean, {units.power}</span>
+          <span>On the first</span>
+        </li>
         {[...rungs].reverse().map((rung, i) => {
           const isLast = i === 0
           return (
@@ -129,7 +135,7 @@ function GainBlock({ rung }: { rung: Rung }) {
   return (
     <div style={{ minHeight: GAP_PX }} className="border-l-2 border-line py-1.5 pl-4">
       <p>
-        <strong className="text-[18px]">{text('power', peak.differenceW, { sign: true, decimals: 1 })}</strong>, 19 in 20 between {fromTo(peak, units.power)}{' '}
+        <strong className="text-[18px]">{text('power', peak.differenceW, { sign: true, decimals: 1 })}</strong>, 19 in 20 within {fromTo(peak, units.power)}{' '}
         <strong className={peak.isReal ? 'text-pine' : 'text-wait'}>{peak.isReal ? 'real' : 'within noise'}</strong>
       </p>
       <p className="text-quiet">
