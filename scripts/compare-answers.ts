@@ -20,6 +20,7 @@ import { jsonSource } from '../server/src/build-files/source.ts'
 import { openDatabase } from '../server/src/database/open.ts'
 import { loadDemoOnce } from '../server/src/demo/load-demo.ts'
 import { DeviceService } from '../server/src/devices/service.ts'
+import { WorkPool } from '../server/src/workers/pool.ts'
 import { makeLargeBuild } from './large-build.mjs'
 // @ts-expect-error a script without types
 import { startPostgres } from './postgres.mjs'
@@ -157,7 +158,8 @@ async function main([verb, file]: readonly string[]): Promise<number> {
   const database = await startPostgres({ temporary: true, fast: true })
   const knex = openDatabase(database.url)
   const devices = new DeviceService({ first: 46_990, last: 46_991 })
-  const app = makeApp({ knex, logger: pino({ level: 'error' }), devices })
+  const pool = new WorkPool()
+  const app = makeApp({ knex, logger: pino({ level: 'error' }), devices, pool })
   const server = http.createServer(app)
   try {
     await knex.migrate.latest()
@@ -180,6 +182,7 @@ async function main([verb, file]: readonly string[]): Promise<number> {
     server.closeAllConnections()
     server.close()
     devices.close()
+    await pool.close()
     await knex.destroy()
     await database.stop()
   }

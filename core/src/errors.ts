@@ -1,5 +1,15 @@
 /** Why a calculation could not be made; the union is closed so that callers can be exhaustive. */
-export type CalculationErrorCode = 'bad-input' | 'out-of-range' | 'missing' | 'unknown' | 'inconsistent' | 'ambiguous' | 'unknown-unit' | 'unreadable'
+export type CalculationErrorCode =
+  | 'bad-input'
+  | 'out-of-range'
+  | 'implausible'
+  | 'missing'
+  | 'unknown'
+  | 'inconsistent'
+  | 'ambiguous'
+  | 'unknown-unit'
+  | 'unreadable'
+  | 'too-long'
 
 /** The one error of the core: a code, the field it is about and a sentence that says the cure. */
 export class CalculationError extends Error {
@@ -34,4 +44,10 @@ export function requireWithin(value: number, low: number, high: number, field: s
     throw new CalculationError('out-of-range', field, `${field} is ${value}; it must lie from ${low} to ${high}.`)
   }
   return value
+}
+
+/** Rejects a sweep or grid of more steps than a person can use, before any of it is made. */
+export function requireSteps(count: number, most: number, field: string): number {
+  if (!(count <= most)) throw new CalculationError('out-of-range', field, `${field} asks for more than ${most} steps. Take a larger step or a shorter range.`)
+  return count
 }

@@ -20,6 +20,7 @@ import { pullFileRoutes } from './pull-files/routes.ts'
 import { recordRoutes } from './records/routes.ts'
 import { RecordService } from './records/service.ts'
 import { shelfRoutes } from './shelf/routes.ts'
+import type { WorkPool } from './workers/pool.ts'
 
 const CONTENT_SECURITY = {
   useDefaults: false,
@@ -35,8 +36,16 @@ const CONTENT_SECURITY = {
   },
 }
 
+interface AppParts {
+  readonly knex: Knex
+  readonly logger: Logger
+  readonly webRoot?: string | undefined
+  readonly devices: DeviceService
+  readonly pool: WorkPool
+}
+
 /** The whole HTTP application on an open database; `webRoot` is the built web, or undefined where only the API is asked for. */
-export function makeApp({ knex, logger, webRoot, devices }: { knex: Knex; logger: Logger; webRoot?: string | undefined; devices: DeviceService }): Express {
+export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   // Answers are never kept by browsers, so a digest of each would be work for nothing.
@@ -47,7 +56,7 @@ export function makeApp({ knex, logger, webRoot, devices }: { knex: Knex; logger
     next()
   })
   app.use(guardOrigin)
-  app.use('/api', api(knex, devices))
+  app.use('/api', api(knex, devices, pool))
   if (webRoot) serveWeb(app, webRoot)
   app.use((thrown: unknown, request: Request, response: Response, _next: NextFunction) => {
     const error = toAppError(thrown)
@@ -59,7 +68,7 @@ export function makeApp({ knex, logger, webRoot, devices }: { knex: Knex; logger
   return app
 }
 
-function api(knex: Knex, devices: DeviceService): Router {
+function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records)
@@ -72,7 +81,7 @@ function api(knex: Knex, devices: DeviceService): Router {
     await knex.raw('select 1')
     response.json({ status: 'ready' })
   })
-  router.use(calculationRoutes())
+  router.use(calculationRoutes(pool))
   router.use(pullFileRoutes(knex, records))
   router.use(buildFileRoutes(knex, open))
   router.use(photoRoutes(knex, records))

@@ -6,6 +6,7 @@ import { openDatabase } from './database/open.ts'
 import { loadDemoOnce } from './demo/load-demo.ts'
 import { DeviceService } from './devices/service.ts'
 import { rebuildOldCurves } from './pull-files/rebuild-curves.ts'
+import { WorkPool } from './workers/pool.ts'
 
 const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
 
@@ -46,7 +47,8 @@ export async function startServer(options: {
   await rebuildOldCurves(knex)
   if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
   const devices = new DeviceService(devicePorts)
-  const server = http.createServer(makeApp({ knex, logger, webRoot, devices }))
+  const pool = new WorkPool()
+  const server = http.createServer(makeApp({ knex, logger, webRoot, devices, pool }))
   const usedPort = await listen(server, host, port, 20)
   return {
     address: `http://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
@@ -54,6 +56,7 @@ export async function startServer(options: {
       devices.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))
+      await pool.close()
       await knex.destroy()
     },
   }

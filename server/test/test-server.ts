@@ -6,6 +6,7 @@ import { pino } from 'pino'
 import { makeApp } from '../src/app.ts'
 import { openDatabase } from '../src/database/open.ts'
 import { DeviceService } from '../src/devices/service.ts'
+import { WorkPool } from '../src/workers/pool.ts'
 import { TEMPLATE } from './global-setup.ts'
 
 export interface Answer {
@@ -39,7 +40,8 @@ export async function startTestServer(): Promise<TestServer> {
   // Ports of its own, so that tests beside each other do not find each other's devices.
   const first = 20_000 + Math.floor(Math.random() * 20_000)
   const devices = new DeviceService({ first, last: first + 2 })
-  const server = http.createServer(makeApp({ knex, logger: pino({ level: 'silent' }), devices }))
+  const pool = new WorkPool()
+  const server = http.createServer(makeApp({ knex, logger: pino({ level: 'silent' }), devices, pool }))
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
   const call: TestServer['call'] = (method, path, body, headers = {}) =>
@@ -79,6 +81,7 @@ export async function startTestServer(): Promise<TestServer> {
     callForBytes,
     stop: async () => {
       devices.close()
+      await pool.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))
       await knex.destroy()

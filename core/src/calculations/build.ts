@@ -12,7 +12,20 @@ import { defineCalculation } from './registry.ts'
 const input = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })
 const proof = z.enum(['guess', 'catalogue', 'calculated', 'measured', 'confirmed'])
 
+const LISTS_WITH_IDS = ['stages', 'changes', 'weighings', 'sessions', 'pulls'] as const
+
 function openAt({ records, stageId }: z.output<typeof input>) {
+  for (const list of LISTS_WITH_IDS) {
+    const ids = records[list].map(({ id }) => id)
+    const seen = new Set<string>()
+    const twice = ids.findIndex((id) => seen.size === seen.add(id).size)
+    if (twice >= 0)
+      throw new CalculationError(
+        'inconsistent',
+        `records.${list}.${twice}.id`,
+        'This id stands twice in its list, so its record would count twice. Give each its own.',
+      )
+  }
   const car = openCar(records)
   const position = stageIndex(car, stageId)
   if (position < 0) throw new CalculationError('unknown', 'stageId', 'No stage of these records has this id.')

@@ -6,7 +6,7 @@ import { cornerWarnings } from '../rooms/weight/weight-room.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
 
-const pad = z.strictObject({ massKg: z.number(), sdKg: z.number().nonnegative().default(0.5) }).nullable()
+const pad = z.strictObject({ massKg: z.number().nonnegative(), sdKg: z.number().nonnegative().default(0.5) }).nullable()
 const padsSchema = z.strictObject({ LF: pad, RF: pad, LR: pad, RR: pad })
 const withSpread = z.strictObject({ value: z.number(), sd: z.number() })
 const figuresSchema = z.strictObject({

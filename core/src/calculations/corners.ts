@@ -7,6 +7,9 @@ import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
 
 const four = z.strictObject({ LF: z.number(), RF: z.number(), LR: z.number(), RR: z.number() })
+const load = z.number().nonnegative()
+/** What stands on each wheel. */
+const fourLoads = z.strictObject({ LF: load, RF: load, LR: load, RR: load })
 const ratesFields = {
   wheelRateNPerM: four,
   tyreRateNPerM: four.optional(),
@@ -31,7 +34,7 @@ const addAtCalculation = defineCalculation({
   schools: ['Split by position alone (right only with equal rates, or on the middle line), or by the springs: the springs are used'],
   example: { corners: EXAMPLE_CORNERS, ...EXAMPLE_PLACES, wheelRateNPerM: EXAMPLE_RATES, loads: [{ massKg: 20, xM: 2.3, yM: -0.4 }] },
   input: z.strictObject({
-    corners: four,
+    corners: fourLoads,
     ...placesFields,
     ...ratesFields,
     loads: z
@@ -70,7 +73,7 @@ const cornerBalanceCalculation = defineCalculation({
     threadPitchM: { LF: 0.0015, RF: 0.0015, LR: 0.0015, RR: 0.0015 },
   },
   input: z.strictObject({
-    corners: four,
+    corners: fourLoads,
     ...placesFields,
     ...ratesFields,
     wantedCrossRfLr: z.number(),
@@ -141,7 +144,7 @@ const ballastCalculation = defineCalculation({
     ],
   },
   input: z.strictObject({
-    corners: four,
+    corners: fourLoads,
     ...placesFields,
     centreHeightM: z.number().optional(),
     rates: z.strictObject(ratesFields).optional(),

@@ -1,5 +1,5 @@
 import { bandMean, curveFromTorque, type SpeedCurve } from '../dyno/band-mean.ts'
-import { comparePulls, smallestGainFound } from '../dyno/compare-pulls.ts'
+import { BETWEEN_SESSIONS_RELATIVE_SD, comparePulls, smallestGainFound } from '../dyno/compare-pulls.ts'
 import { BOOST_SCHOOLS, correctionFactor, STANDARDS } from '../dyno/correction.ts'
 import { driftOf } from '../dyno/drift.ts'
 import { powerband } from '../dyno/powerband.ts'
@@ -7,7 +7,7 @@ import { rollerPowerW } from '../dyno/roller-inertia.ts'
 import { SMOOTHERS, smoothSeries } from '../dyno/smooth.ts'
 import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, wheelToCrank } from '../dyno/wheel-to-crank.ts'
 import { CalculationError } from '../errors.ts'
-import { sampleSd } from '../stats/moments.ts'
+import { mean, sampleSd } from '../stats/moments.ts'
 import { z } from '../zod.ts'
 import { defineCalculation } from './registry.ts'
 
@@ -210,7 +210,8 @@ const compareCalculation = defineCalculation({
     const [a, b] = [numbersOf(first), numbersOf(second)]
     const value = comparePulls({ first: a, second: b, ...rest })
     const fewest = Math.min(a.length, b.length)
-    const smallestFound = fewest < 2 ? null : smallestGainFound(Math.max(sampleSd(a), sampleSd(b)), fewest, rest.confidence)
+    const betweenSd = rest.isSameSession === false ? BETWEEN_SESSIONS_RELATIVE_SD * mean(a) : 0
+    const smallestFound = fewest < 2 ? null : smallestGainFound(Math.max(sampleSd(a), sampleSd(b)), fewest, rest.confidence, { betweenSd })
     return { value: { ...value, smallestFound } }
   },
 })

@@ -10,6 +10,9 @@ import { defineCalculation } from './registry.ts'
 
 const rating = z.strictObject({ id: z.string().max(120), kind: z.enum(RATING_KINDS), limit: z.number(), from: z.number().optional() })
 
+/** Limits beyond so many times the target are none of a plan's. */
+const MOST_TIMES_TARGET = 4
+
 const ratingChainCalculation = defineCalculation({
   name: 'engine.rating-chain',
   title: 'Headroom of each part, weakest first',
@@ -36,7 +39,7 @@ const ratingChainCalculation = defineCalculation({
     ],
   },
   input: z.strictObject({
-    targetPowerW: z.number(),
+    targetPowerW: z.number().positive().max(1e7),
     demands: z
       .array(z.strictObject({ kind: z.enum(RATING_KINDS), value: z.number().positive(), exponent: z.number().min(0).max(3).default(1) }))
       .max(RATING_KINDS.length),
@@ -58,7 +61,14 @@ const ratingChainCalculation = defineCalculation({
   }),
   run: ({ targetPowerW, demands, ratings }) => {
     const demandsAt = (powerW: number) => Object.fromEntries(demands.map(({ kind, value, exponent }) => [kind, value * (powerW / targetPowerW) ** exponent]))
-    const { headrooms, withoutDemand } = ratingChain({ targetPowerW, fromPowerW: targetPowerW / 10, toPowerW: 4 * targetPowerW, ratings, demandsAt })
+    const chain = ratingChain({ targetPowerW, fromPowerW: targetPowerW / 10, toPowerW: MOST_TIMES_TARGET * targetPowerW, ratings, demandsAt })
+    const exponents = new Map(demands.map(({ kind, exponent }) => [kind, exponent]))
+    const headrooms = chain.headrooms.map((entry) => {
+      const exponent = exponents.get(entry.kind) ?? 0
+      const limitPowerW = exponent === 0 ? null : targetPowerW * (entry.limit / entry.demand) ** (1 / exponent)
+      return { ...entry, limitPowerW: limitPowerW !== null && limitPowerW <= MOST_TIMES_TARGET * targetPowerW ? limitPowerW : null }
+    })
+    const { withoutDemand } = chain
     const first = [...headrooms].filter((entry) => entry.limitPowerW !== null).sort((a, b) => (a.limitPowerW as number) - (b.limitPowerW as number))[0]
     return { value: { headrooms, firstLimitId: first?.id ?? null, withoutDemand } }
   },

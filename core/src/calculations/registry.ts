@@ -1,6 +1,8 @@
 import { CalculationError, type CalculationErrorCode } from '../errors.ts'
+import { issueField, sayIssue } from '../say-issue.ts'
 import type { SolveMilp } from '../solver/milp.ts'
 import { z } from '../zod.ts'
+import { requirePlausible } from './plausible.ts'
 
 export interface Calculation {
   readonly name: string
@@ -42,27 +44,60 @@ export function defineCalculation<Input extends z.ZodType, Output extends z.ZodT
   return definition
 }
 
+/** The number of an input that lies farthest from anything real, by its path; the first field where there is no number. */
+function strangestField(input: unknown): string {
+  let found = { path: '', size: -1 }
+  const look = (value: unknown, path: string): void => {
+    if (typeof value === 'number') {
+      const size = value === 0 ? 1 : Math.abs(Math.log10(Math.abs(value)))
+      if (size > found.size) found = { path, size }
+    } else if (value !== null && typeof value === 'object') for (const [key, item] of Object.entries(value)) look(item, path ? `${path}.${key}` : key)
+  }
+  look(input, '')
+  return found.path || Object.keys((input ?? {}) as object)[0] || 'input'
+}
+
+/** An input without the word that its numbers are meant as they stand, and whether it stood there. */
+function asMeant(input: unknown): { body: unknown; isMeant: boolean } {
+  if (input === null || typeof input !== 'object' || Array.isArray(input) || !('asMeant' in input)) return { body: input, isMeant: false }
+  const { asMeant: isMeant, ...body } = input
+  return { body, isMeant: isMeant === true }
+}
+
+/** A refusal from within a sum, told of a field that the sum was given. */
+function refused(calculation: Calculation, input: unknown, { code, field, message }: CalculationError): CalculationAnswer {
+  const [head = ''] = field.split(/[.[]/)
+  const isGiven = !(calculation.input instanceof z.ZodObject) || head in calculation.input.shape
+  return { ok: false, error: { code, field: isGiven ? field : strangestField(input), message } }
+}
+
+/** What came out is no number that can be shown, or the sum fell over: the input is outside of what it is made for. */
+function noNumber(calculation: Calculation, input: unknown): CalculationAnswer {
+  const field = strangestField(input)
+  const message = `${field}: with this value ${calculation.title.toLowerCase()} gives no number. It holds for: ${calculation.validRange}. Check the value and its unit.`
+  return { ok: false, error: { code: 'out-of-range', field, message } }
+}
+
 /**
- * Runs a registered calculation on raw input; every refusal is an answer with a code, the field and a sentence.
+ * Runs a registered calculation on raw input; every refusal is an answer with a code, the field and a sentence, and every number in an answer is finite.
+ * Numbers that look like a slip of the unit are refused as `implausible`, and taken where `asMeant: true` stands beside them.
  * @example runCalculation(findCalculation('dyno.power-torque'), { speedRpm: 0, torqueNm: 400 }).error.code // 'out-of-range'
  */
 export function runCalculation(calculation: Calculation, input: unknown, tools: CalculationTools = {}): CalculationAnswer {
-  const read = calculation.input.safeParse(input)
+  const { body, isMeant } = asMeant(input)
+  const read = calculation.input.safeParse(body, { reportInput: true })
   if (!read.success) {
     const issue = read.error.issues[0]
-    const unknownKeys = issue?.code === 'unrecognized_keys' ? issue.keys.join(', ') : ''
-    const field = [...(issue?.path ?? []), ...(unknownKeys ? [unknownKeys] : [])].join('.') || 'input'
-    const message = unknownKeys
-      ? `${field} is not a field of ${calculation.name}. Leave it out or correct its name.`
-      : `${field}: ${issue?.message ?? 'cannot be read'}.`
-    return { ok: false, error: { code: 'bad-input', field, message } }
+    const field = (issue && issueField(issue)) || 'input'
+    return { ok: false, error: { code: 'bad-input', field, message: `${field} ${issue ? sayIssue(issue) : 'cannot be read. Give its fields.'}` } }
   }
   try {
+    if (!isMeant) requirePlausible(body)
     const { value, warnings = [] } = calculation.run(read.data as never, tools)
-    return { ok: true, value, warnings }
+    return calculation.output.safeParse(value).success ? { ok: true, value, warnings } : noNumber(calculation, read.data)
   } catch (error) {
-    if (!(error instanceof CalculationError)) throw error
-    return { ok: false, error: { code: error.code, field: error.field, message: error.message } }
+    if (error instanceof CalculationError) return refused(calculation, read.data, error)
+    return noNumber(calculation, read.data)
   }
 }
 

@@ -55,9 +55,12 @@ export function comparePulls(input: {
   }
 }
 
-/** The gain that n pulls a set would find 8 times in 10: (t_{α/2} + t_β) s √(2/n), ν = 2n − 2. Source: closed form with central t. Rejects fewer than two pulls. */
-export function smallestGainFound(sd: number, pullCount: number, confidence = 0.95, power = 0.8): number {
+/**
+ * The gain that n pulls a set would find 8 times in 10: (t_{α/2} + t_β) √(2 s²/n + 2 b²), ν = 2n − 2, with b what one session differs from the next; nothing
+ * within one. Source: closed form with central t. Rejects fewer than two pulls.
+ */
+export function smallestGainFound(sd: number, pullCount: number, confidence = 0.95, { power = 0.8, betweenSd = 0 } = {}): number {
   if (!(pullCount >= 2)) throw new CalculationError('out-of-range', 'pullCount', 'A plan needs at least two pulls a set.')
   const freedom = 2 * pullCount - 2
-  return (studentTQuantile(1 - (1 - confidence) / 2, freedom) + studentTQuantile(power, freedom)) * sd * Math.sqrt(2 / pullCount)
+  return (studentTQuantile(1 - (1 - confidence) / 2, freedom) + studentTQuantile(power, freedom)) * Math.sqrt((2 * sd ** 2) / pullCount + 2 * betweenSd ** 2)
 }

@@ -25,10 +25,10 @@ export interface CorrectionResult {
 
 const INHG_PA = 3386.38864
 
-/** SAE J1349: CF = X/η − (1/η − 1), X = (99/p_d) √((t + 273)/298); 85 % is used in its printed form 1.18 X − 0.18. */
-function saeFactor(dryPa: number, temperatureK: number, mechanicalEfficiency: number): number {
+/** SAE J1349: CF = X/η − (1/η − 1), X = (99/p_d) √((t + 273)/298); where none is given, the printed form of 85 %, 1.18 X − 0.18. */
+function saeFactor(dryPa: number, temperatureK: number, mechanicalEfficiency: number | undefined): number {
   const x = (99_000 / dryPa) * Math.sqrt((temperatureK - 0.15) / 298)
-  return mechanicalEfficiency === 0.85 ? 1.18 * x - 0.18 : (x - (1 - mechanicalEfficiency)) / mechanicalEfficiency
+  return mechanicalEfficiency === undefined ? 1.18 * x - 0.18 : (x - (1 - mechanicalEfficiency)) / mechanicalEfficiency
 }
 
 const isoFactor = (dryPa: number, temperatureK: number) => (99_000 / dryPa) ** 1.2 * ((temperatureK - 0.15) / 298) ** 0.6
@@ -51,7 +51,7 @@ function temperatureTerm(standard: Exclude<CorrectionStandard, 'none'>, temperat
   }
 }
 
-function factorAt(standard: Exclude<CorrectionStandard, 'none'>, totalPa: number, dryPa: number, temperatureK: number, efficiency: number): number {
+function factorAt(standard: Exclude<CorrectionStandard, 'none'>, totalPa: number, dryPa: number, temperatureK: number, efficiency: number | undefined): number {
   switch (standard) {
     case 'SAE J1349':
       return saeFactor(dryPa, temperatureK, efficiency)
@@ -78,10 +78,10 @@ export function correctionFactor(input: {
   boostSchool?: BoostSchool | undefined
   mechanicalEfficiency?: number | undefined
 }): CorrectionResult {
-  const { standard, air, boostSchool, mechanicalEfficiency = 0.85 } = input
+  const { standard, air, boostSchool, mechanicalEfficiency } = input
   requirePositive(air.pressurePa, 'pressurePa')
   requireWithin(air.temperatureK, 233.15, 333.15, 'temperatureK')
-  requireWithin(mechanicalEfficiency, 0.5, 1, 'mechanicalEfficiency')
+  if (mechanicalEfficiency !== undefined) requireWithin(mechanicalEfficiency, 0.5, 1, 'mechanicalEfficiency')
   if (air.pressurePa < 40_000 || air.pressurePa > 120_000) {
     throw new CalculationError('out-of-range', 'pressurePa', `pressurePa is ${air.pressurePa}; station pressure lies from 40,000 to 120,000 Pa absolute.`)
   }

@@ -1,4 +1,4 @@
-import { CalculationError } from '../errors.ts'
+import { CalculationError, requireSteps } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { torqueFromPowerNm } from './power-torque.ts'
 
@@ -14,6 +14,8 @@ export interface GridCurve {
 }
 
 export const GRID_STEP_RPM = 50
+/** More points than any sweep of an engine has. */
+const MOST_GRID_POINTS = 20_000
 /** Raised whenever peaks or grid curves are worked out differently, so that stored ones are made anew. */
 export const CURVE_VERSION = 2
 export const FEWEST_RISING_ROWS = 10
@@ -55,6 +57,7 @@ export function gridCurve(sweep: Sweep, stepRpm = GRID_STEP_RPM): GridCurve {
   const first = Math.ceil((speeds[0] ?? 0) / stepRpm) * stepRpm
   const last = Math.floor((speeds.at(-1) ?? 0) / stepRpm) * stepRpm
   if (speeds.length < 2 || last < first) throw new CalculationError('out-of-range', 'speedRpm', `The sweep spans less than ${stepRpm} rpm.`)
+  requireSteps((last - first) / stepRpm, MOST_GRID_POINTS, 'speedRpm')
   const powerW: number[] = []
   let at = 0
   for (let speed = first; speed <= last; speed += stepRpm) {

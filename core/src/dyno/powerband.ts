@@ -23,6 +23,8 @@ export function powerband(input: { speedRpm: readonly number[]; value: readonly 
   if (speedRpm.some((speed, i) => i > 0 && speed <= itemAt(speedRpm, i - 1)))
     throw new CalculationError('inconsistent', 'speedRpm', 'The speeds must rise. Sort them and leave out doubles.')
   const peak = Math.max(...value)
+  if (!(peak > 0))
+    throw new CalculationError('out-of-range', 'value', 'A band lies around a peak above zero, and no value here is. Check the sign of the values.')
   const top = value.indexOf(peak)
   const level = share * peak
   const edge = (direction: -1 | 1): { rpm: number; isOpen: boolean } => {

@@ -43,6 +43,12 @@ export function injectors(input: InjectorInput): InjectorAnswer {
       'The rail has no more pressure than the manifold: nothing would flow. Give rail less manifold, both absolute.',
     )
   requireWithin(dutyLimit, 0.3, 1, 'dutyLimit')
+  if (deadTimeS > 0 && speedRpm === undefined)
+    throw new CalculationError(
+      'missing',
+      'speedRpm',
+      'A dead time takes its share of a cycle, which lasts as long as the engine speed says. Give speedRpm, or leave deadTimeS out.',
+    )
   const ratedDensity = input.ratedDensityKgM3 ?? TEST_FLUID_KG_M3
   const flowM3PerS = ratedFlowM3PerS * Math.sqrt((pressureDifferencePa / ratedPressurePa) * (ratedDensity / fuelDensityKgM3))
   const deadShare = speedRpm === undefined ? 0 : deadTimeS / cycleS(speedRpm, 4)

@@ -26,6 +26,8 @@ export interface Headroom<Kind extends string = RatingKind> {
   readonly limitPowerW: number | null
 }
 
+const MOST_HALVINGS = 100
+
 /** Share of a limit that a demand leaves, both counted from a datum: 0 at the limit, under 0 over it. */
 export const headroomShare = (demand: number, limit: number, from = 0): number => 1 - (demand - from) / (limit - from)
 
@@ -48,8 +50,8 @@ export function ratingChain<Kind extends string = RatingKind>(input: {
   if (!(toPowerW > fromPowerW)) throw new CalculationError('out-of-range', 'toPowerW', 'The sweep must end above where it begins.')
   const target = demandsAt(targetPowerW)
   const withoutDemand: string[] = []
-  const headrooms = ratings.flatMap((rating): Headroom<Kind>[] => {
-    requirePositive(rating.limit - (rating.from ?? 0), `${rating.id}.limit`)
+  const headrooms = ratings.flatMap((rating, i): Headroom<Kind>[] => {
+    requirePositive(rating.limit - (rating.from ?? 0), `ratings[${i}].limit`)
     const demand = target[rating.kind]
     if (demand === undefined) {
       withoutDemand.push(rating.id)
@@ -71,7 +73,8 @@ function limitPower<Kind extends string>(
   if (isOver(fromPowerW)) return fromPowerW
   if (!isOver(toPowerW)) return null
   let [low, high] = [fromPowerW, toPowerW]
-  while (high - low > 1) {
+  // Halving ends where a number has no more digits, however wide the sweep is.
+  for (let halvings = 0; high - low > 1 && halvings < MOST_HALVINGS; halvings++) {
     const middle = (low + high) / 2
     if (isOver(middle)) high = middle
     else low = middle

@@ -56,7 +56,7 @@ export interface CombinedMass {
 }
 
 /**
- * Mass, centre and yaw inertia of parts put together (or taken off, with a negative mass).
+ * Mass, centre and yaw inertia of parts put together (or taken off, with a negative mass, and their own inertia with it).
  * x̄ = Σmx/Σm; I = Σ(I_k + m_k((x_k − x̄)² + (y_k − ȳ)²)). Source: parallel axis theorem, closed form.
  * Rejects a total of zero or less, no placed part, and an inertia of zero or less after removal.
  */
@@ -69,7 +69,10 @@ export function combineMasses(parts: readonly PlacedMass[]): CombinedMass {
   if (!(placedKg > 0)) throw new CalculationError('missing', 'parts', 'No mass has a place. Give x, y and z of at least one part.')
   const weighted = (pick: (part: Required<PlacedMass>) => number) => placed.reduce((sum, part) => sum + part.massKg * pick(part), 0) / placedKg
   const [xM, yM, zM] = [weighted((part) => part.xM), weighted((part) => part.yM), weighted((part) => part.zM)]
-  const yawInertiaKgM2 = placed.reduce((sum, part) => sum + (part.yawInertiaKgM2 ?? 0) + part.massKg * ((part.xM - xM) ** 2 + (part.yM - yM) ** 2), 0)
+  const yawInertiaKgM2 = placed.reduce(
+    (sum, part) => sum + Math.sign(part.massKg) * (part.yawInertiaKgM2 ?? 0) + part.massKg * ((part.xM - xM) ** 2 + (part.yM - yM) ** 2),
+    0,
+  )
   if (yawInertiaKgM2 < 0) throw new CalculationError('inconsistent', 'parts', 'What comes off has more inertia than what it comes off.')
   return { massKg, xM, yM, zM, yawInertiaKgM2, unplacedShare: (massKg - placedKg) / massKg }
 }

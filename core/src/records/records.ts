@@ -7,8 +7,8 @@ export type BuildRecords = { build: BuildRecord } & { [List in RecordList]: Reco
 type Lists = { [List in RecordList]: z.ZodDefault<z.ZodArray<z.ZodType<RecordOf<List>>>> }
 
 const lists = Object.fromEntries(
-  KINDS.map(({ list, fields }) => {
-    const all = z.array(z.object(fields))
+  KINDS.map(({ list, fields, mostInFile }) => {
+    const all = z.array(z.object(fields)).max(mostInFile)
     return [list, list === 'stages' ? all.min(1) : all.default([])]
   }),
 ) as unknown as Lists

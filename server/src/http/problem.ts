@@ -13,7 +13,9 @@ const STATUS = {
   'bad-input': 422,
   'rule-broken': 422,
   'calculation-refused': 422,
+  busy: 503,
   'database-away': 503,
+  'disk-full': 507,
   unexpected: 500,
 } as const
 
@@ -30,7 +32,9 @@ const TITLES: Record<ProblemCode, string> = {
   'bad-input': 'A field needs another value',
   'rule-broken': 'A rule forbids it',
   'calculation-refused': 'The calculation refuses this input',
+  busy: 'The server has its hands full',
   'database-away': 'The database does not answer',
+  'disk-full': 'There is no room left',
   unexpected: 'Something went wrong',
 }
 

@@ -1,0 +1,66 @@
+import { availableParallelism } from 'node:os'
+import { fileURLToPath } from 'node:url'
+import { Piscina } from 'piscina'
+import { AppError } from '../http/problem.ts'
+import type { JobAnswer, JobInput, JobName } from './jobs.ts'
+
+/** How long a sum may take, and a search; what runs longer is ended and refused. */
+export const SUM_LIMIT_MS = 5000
+export const SEARCH_LIMIT_MS = 30_000
+/** What one thread may keep; past it the thread ends, and the server goes on. */
+const THREAD_MB = 512
+const MOST_WAITING = 200
+
+interface JobOptions {
+  readonly limitMs: number
+  /** Ended early when this is: nobody waits for the answer any more. */
+  readonly signal?: AbortSignal
+}
+
+/** The built worker beside the built server; the source of it, read through tsx, where the source itself runs. */
+function threadOptions(): { filename: string; execArgv: string[] } {
+  const isSource = import.meta.url.endsWith('.ts')
+  const file = isSource ? './worker.ts' : './workers/worker.js'
+  return { filename: fileURLToPath(new URL(file, import.meta.url)), execArgv: isSource ? ['--import', 'tsx'] : [] }
+}
+
+const isEnded = (error: unknown) => error instanceof Error && (error.name === 'AbortError' || error.name === 'TimeoutError')
+const isOutOfMemory = (error: unknown) => (error as { code?: string } | null)?.code === 'ERR_WORKER_OUT_OF_MEMORY'
+
+/** Threads for sums, searches and imports: the serving thread is never kept waiting by one, and none outlives its limit. */
+export class WorkPool {
+  private made: Piscina | undefined
+
+  /** Made when it is first needed. */
+  private threads(): Piscina {
+    this.made ??= new Piscina({
+      ...threadOptions(),
+      minThreads: 1,
+      maxThreads: Math.max(2, Math.min(4, availableParallelism())),
+      maxQueue: MOST_WAITING,
+      idleTimeout: 30_000,
+      resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
+    })
+    return this.made
+  }
+
+  /** Runs one job. Rejects with a refusal where it takes longer than its limit, needs too much memory, or too many wait. */
+  async run<Name extends JobName>(job: Name, input: JobInput<Name>, { limitMs, signal }: JobOptions): Promise<JobAnswer<Name>> {
+    const limit = AbortSignal.timeout(limitMs)
+    const ended = signal ? AbortSignal.any([limit, signal]) : limit
+    try {
+      return (await this.threads().run({ job, input }, { signal: ended })) as JobAnswer<Name>
+    } catch (error) {
+      if (isEnded(error) || isOutOfMemory(error)) {
+        const why = isOutOfMemory(error) ? 'needed more memory than one sum may have' : `took longer than ${limitMs / 1000} s`
+        throw new AppError('calculation-refused', `This ${why} and was ended. Ask for less: a shorter range, a larger step, fewer parts.`)
+      }
+      if (error instanceof Error && /queue/i.test(error.message)) throw new AppError('busy', 'Too many sums wait already. Try again in a moment.')
+      throw error
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.made?.destroy()
+  }
+}
