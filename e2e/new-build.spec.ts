@@ -64,7 +64,7 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
   await page.keyboard.type('on half cage 30 guess @cabin')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('cell', { name: 'half cage planned', exact: true })).toBeVisible()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('18.6 kg banked')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('18.6 kg found')
 
   await page.evaluate(() => (document.activeElement as HTMLElement).blur())
   await page.keyboard.press('[')

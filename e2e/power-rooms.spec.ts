@@ -234,9 +234,9 @@ test('hours at the dyno: an order, what does not fit, and hours that are too sho
 
 test('pulls of one visit are compared with others of it, and samples are drawn close up', async ({ page }) => {
   const build = await buildAddress(page, 'Gannet')
-  await page.goto(`${build}/power?tab=compare`)
+  await page.goto(`${build}/power?tab=compare&as=sets`)
   const brinehall = await page.getByRole('combobox', { name: 'From' }).locator('option', { hasText: 'Brinehall hub dyno, 12 Sep' }).getAttribute('value')
-  await page.goto(`${build}/power?tab=compare&first=${brinehall}&second=${brinehall}&firstPulls=1.2&secondPulls=3`)
+  await page.goto(`${build}/power?tab=compare&first=${brinehall}&second=${brinehall}&as=sets&firstPulls=3.4&secondPulls=5`)
   await expect(page.getByRole('heading', { name: 'Too few pulls to tell' })).toBeVisible()
   await page.getByRole('group', { name: 'To' }).getByRole('checkbox', { name: '3' }).check()
   await expect(page.getByRole('alert')).toContainText('stands on both sides')

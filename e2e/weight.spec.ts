@@ -57,7 +57,7 @@ test('many lines: pasted from a spreadsheet, changed together, taken back as one
   ]
   await page.getByLabel('Lines', { exact: true }).fill(sheet.join('\n'))
   await expect(page.getByText('2 of 3 lines can be read.')).toBeVisible()
-  await expect(page.getByText(/Line 4: The part has no name/)).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: /left out: The part has no name/ })).toBeVisible()
   await page.getByRole('button', { name: 'Store 2 lines, leave out 1' }).click()
   await expect(row(page, 'door card')).toContainText('−6.80')
   await page.getByRole('button', { name: 'Pick several' }).click()

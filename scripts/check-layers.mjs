@@ -12,7 +12,7 @@ const OUTSIDE_OF_CORE = /^(node:|react|express|knex|objection|pg|pino|papaparse)
 /** The floors of each workspace, lowest first; a file may import from its own floor and from those under it. */
 const FLOORS = {
   core: [
-    ['errors.ts', 'zod.ts', 'attempt.ts', 'item-at.ts', 'solver'],
+    ['errors.ts', 'zod.ts', 'attempt.ts', 'item-at.ts', 'say-issue.ts', 'solver'],
     ['units', 'stats', 'air', 'proof'],
     ['dyno', 'mass'],
     ['engine'],
@@ -28,6 +28,8 @@ const FLOORS = {
   contract: [],
   server: [
     ['database', 'http', 'solver'],
+    ['pull-reading'],
+    ['workers'],
     ['records'],
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],
     ['build-files', 'log'],

@@ -82,7 +82,7 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
     response.json({ status: 'ready' })
   })
   router.use(calculationRoutes(pool))
-  router.use(pullFileRoutes(knex, records))
+  router.use(pullFileRoutes(knex, records, pool))
   router.use(buildFileRoutes(knex, open))
   router.use(photoRoutes(knex, records))
   router.use(batchRoutes(new BatchService(knex)))

@@ -1,4 +1,6 @@
 const BLOCK = 8192
+/** A column that stays short takes no whole block. */
+const FIRST = 64
 
 /** A column of numbers that grows in blocks, so that a long one is never copied while it grows; 8 bytes a number. */
 export class Column {
@@ -11,9 +13,18 @@ export class Column {
 
   push(value: number): void {
     const at = this.count % BLOCK
-    if (at === 0) this.blocks.push(new Float64Array(BLOCK))
-    ;(this.blocks.at(-1) as Float64Array)[at] = value
+    if (at === 0) this.blocks.push(new Float64Array(this.blocks.length === 0 ? FIRST : BLOCK))
+    const block = this.blocks.at(-1) as Float64Array
+    const roomy = at < block.length ? block : this.grow(block)
+    roomy[at] = value
     this.count++
+  }
+
+  private grow(block: Float64Array): Float64Array {
+    const larger = new Float64Array(Math.min(BLOCK, 4 * block.length))
+    larger.set(block)
+    this.blocks[this.blocks.length - 1] = larger
+    return larger
   }
 
   at(index: number): number {

@@ -31,6 +31,8 @@ const MOST_REPORTED_LINES = 50
 const MOST_LINES_BEFORE_HEADING = 40
 const NEEDED_ROLES: ReadonlySet<string> = new Set(['speed', 'power', 'torque'])
 const FALL_ENDS_PULL_RPM = 500
+/** More than a day at any dyno; a file with more has another column than a pull's name in the place of one. */
+const MOST_PULLS = 200
 
 /** A pull while it is read: what each of its columns is, and its numbers so far. */
 interface OpenPull {
@@ -127,6 +129,7 @@ export class PullReader {
     this.pullAt = this.columns.find((column) => column.role === 'pull')?.index
     const labels = new Set(this.columns.flatMap(({ pull }) => pull ?? []))
     this.isSideBySide = labels.size > 0
+    if (labels.size > MOST_PULLS) throw tooManyPulls(null)
     for (const label of labels) {
       const channels = this.columns.filter(({ pull }) => pull === undefined || pull === label)
       this.pulls.push({ label, channels, columns: channels.map(() => new Column()) })
@@ -197,6 +200,7 @@ export class PullReader {
     if (!isNew) return current
     this.highest = speed
     this.lowest = Number.POSITIVE_INFINITY
+    if (this.pulls.length >= MOST_PULLS) throw tooManyPulls(pullAt === undefined ? null : (this.heading?.[pullAt] ?? ''))
     const channels = this.columns as ChannelColumn[]
     const fresh: OpenPull = { label: pullAt === undefined ? String(this.pulls.length + 1) : label, channels, columns: channels.map(() => new Column()) }
     this.pulls.push(fresh)
@@ -277,6 +281,15 @@ export class PullReader {
     )
   }
 }
+
+const tooManyPulls = (heading: string | null) =>
+  new CalculationError(
+    'out-of-range',
+    'file',
+    heading === null
+      ? `More than ${MOST_PULLS} pulls were found. Export fewer into one file.`
+      : `More than ${MOST_PULLS} pulls were found: "${heading}" changes too often to be the name of a pull. Say under "Which column is what" that it is something else, or export fewer pulls.`,
+  )
 
 /** The place of the first of the widest rows; −1 of none. */
 function widestAt(rows: readonly { readonly cells: readonly string[] }[]): number {

@@ -4,7 +4,7 @@ import type { Knex } from 'knex'
 import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { insertPhotoBytes, photoTypeOf } from '../photos/photo-bytes.ts'
-import { insertSamples } from '../pull-files/channels.ts'
+import { bytesOf, insertSamples } from '../pull-files/channels.ts'
 import { rebuildPull } from '../pull-files/rebuild-curves.ts'
 import { writeHistory } from '../records/history.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
@@ -209,7 +209,7 @@ async function storeSamples(trx: Knex, buildId: string, source: BuildFileSource,
   for (const pull of pulls) {
     if (!pull.samples) continue
     const channels = await readSamples(await source.open(pull.samples.file), pull.samples.file, pull.samples.channels)
-    await insertSamples(trx, buildId, [{ pullId: pull.id, channels }])
+    await insertSamples(trx, buildId, [{ pullId: pull.id, channels: bytesOf(channels) }])
     if (pull.curveVersion !== CURVE_VERSION) await rebuildPull(trx, buildId, pull.id, pull.label, channels)
     count += channels[0]?.values.length ?? 0
   }

@@ -80,7 +80,7 @@ describe('the demo build', () => {
 
   it('has a pair of sessions that agree and a pair that do not', async () => {
     const { sessions } = (await server.call('GET', `${buildPath}/power`)).body
-    expect(sessions.map((entry: { role: string }) => entry.role).sort()).toEqual(['agrees', 'disagrees', 'stands', 'stands'])
+    expect(sessions.map((entry: { role: string }) => entry.role).sort()).toEqual(['agrees', 'disagrees', 'otherSetting', 'otherSetting', 'stands', 'stands'])
   })
 
   it('says the same number on Board, Weight, Power, working, API and command line', async () => {

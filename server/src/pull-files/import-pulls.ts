@@ -1,11 +1,10 @@
-import type { Channel } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { writeHistory } from '../records/history.ts'
 import { modelOf } from '../records/models.ts'
 import { findLocked, freshMeta, lockBuild, plain } from '../records/versioned.ts'
-import { insertSamples } from './channels.ts'
+import { type ChannelBytes, insertSamples } from './channels.ts'
 
 type Row = Record<string, unknown>
 
@@ -16,7 +15,7 @@ export function importPulls(
   buildId: string,
   sessionId: string,
   importId: string,
-  pulls: readonly { fields: Row & { id: string }; channels: readonly Channel[] }[],
+  pulls: readonly { fields: Row & { id: string }; channels: readonly ChannelBytes[] }[],
 ): Promise<Row[]> {
   return knex.transaction(async (trx) => {
     await lockBuild(trx, buildId)

@@ -1,45 +1,84 @@
 import { randomUUID } from 'node:crypto'
 import { type PullColumns, type PullPreview, type PullSamples, pullFileQuerySchema } from '@bold-ballast/contract'
-import { delimiterWord, type ReadPull } from '@bold-ballast/core'
-import { Router } from 'express'
+import { delimiterWord } from '@bold-ballast/core'
+import { type Request, Router } from 'express'
 import type { Knex } from 'knex'
 import { actorOf } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
+import type { Refusable, SpooledReport } from '../pull-reading/read-for.ts'
+import { LARGEST_CSV_BYTES } from '../pull-reading/read-pull-file.ts'
+import { type Spool, spoolBody } from '../pull-reading/spool.ts'
 import type { RecordService } from '../records/service.ts'
-import { storedChannels } from './channels.ts'
+import { READ_LIMIT_MS, type WorkPool } from '../workers/pool.ts'
+import { spooledBytes, storedChannels } from './channels.ts'
 import { importPulls } from './import-pulls.ts'
-import { LARGEST_CSV_BYTES, readPullColumns, readPullFile } from './read-pull-file.ts'
+
+const tooLarge = () => new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
 
 /** A read pull as a record, without its channels. */
-export function pullFields(pull: ReadPull, sessionId: string, settingId: string | null) {
+function pullFields(pull: SpooledReport['pulls'][number], sessionId: string, settingId: string | null) {
   const { label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount } = pull
   const figures = { label, curve, alongside, peakPowerW, peakPowerSpeedRpm, peakTorqueNm, rowCount, cutRowCount }
   return { id: randomUUID() as string, sessionId, settingId, ...figures, setAside: null }
 }
 
-export function pullFileRoutes(knex: Knex, records: RecordService): Router {
+function answerOf<Answer>(found: Refusable<Answer>): Answer {
+  if (found.ok) return found.answer
+  throw new AppError('calculation-refused', found.message, { errors: [{ path: found.field, message: found.message }] })
+}
+
+/** The body as a file for as long as the work lasts; the work ends with the request. */
+async function withBody<Answer>(request: Request, work: (spool: Spool, signal: AbortSignal) => Promise<Answer>): Promise<Answer> {
+  const left = new AbortController()
+  request.once('aborted', () => left.abort())
+  const spool = await spoolBody(request, LARGEST_CSV_BYTES, tooLarge)
+  try {
+    return await work(spool, left.signal)
+  } finally {
+    await spool.remove()
+  }
+}
+
+export function pullFileRoutes(knex: Knex, records: RecordService, pool: WorkPool): Router {
   const router = Router()
   router.post('/builds/:buildId/sessions/:sessionId/pull-files', async (request, response) => {
     const buildId = readId(request.params.buildId, 'build')
     const sessionId = readId(request.params.sessionId, 'session')
     const { mode, importId, mapping, settingId } = read(pullFileQuerySchema, request.query)
     if (Number(request.headers['content-length'] ?? 0) > LARGEST_CSV_BYTES) {
-      throw new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
+      // What still comes is read and thrown away, so that the answer arrives.
+      request.resume()
+      throw tooLarge()
     }
     await records.get('sessions', buildId, sessionId)
-    if (mode === 'columns') {
-      response.json((await readPullColumns(request, mapping)) satisfies PullColumns)
-      return
-    }
-    const { report, delimiter } = await readPullFile(request, mapping)
-    if (mode === 'import') {
-      const pulls = report.pulls.map((pull) => ({ fields: pullFields(pull, sessionId, settingId), channels: pull.channels }))
-      response.status(201).json(await importPulls(knex, actorOf(request), buildId, sessionId, importId, pulls))
-      return
-    }
-    const pulls = report.pulls.map(({ channels, ...pull }) => ({ ...pull, channelNames: channels.map((channel) => channel.name) }))
-    response.json({ ...report, pulls, delimiter: delimiterWord(delimiter) } satisfies PullPreview)
+    await withBody(request, async ({ path, beside }, signal) => {
+      const limits = { limitMs: READ_LIMIT_MS, signal }
+      if (mode === 'columns') return void response.json(answerOf(await pool.run('columnsOf', { path, mapping }, limits)) satisfies PullColumns)
+      const samplesPath = mode === 'import' ? beside('samples') : null
+      const { delimiter, ...report } = answerOf(await pool.run('pullsOf', { path, mapping, samplesPath }, limits))
+      if (samplesPath !== null) {
+        const bytes = await spooledBytes(samplesPath)
+        try {
+          const pulls = report.pulls.map((pull) => ({
+            fields: pullFields(pull, sessionId, settingId),
+            channels: pull.channels.map(({ role, name, unit, byteOffset, byteLength }) => ({
+              role,
+              name,
+              unit,
+              byteLength,
+              bytes: () => bytes.read(byteOffset, byteLength),
+            })),
+          }))
+          response.status(201).json(await importPulls(knex, actorOf(request), buildId, sessionId, importId, pulls))
+        } finally {
+          await bytes.close()
+        }
+        return
+      }
+      const pulls = report.pulls.map(({ channels, ...pull }) => ({ ...pull, channelNames: channels.map((channel) => channel.name) }))
+      response.json({ ...report, pulls, delimiter: delimiterWord(delimiter) } satisfies PullPreview)
+    })
   })
   router.get('/builds/:buildId/pulls/:pullId/samples', async (request, response) => {
     const buildId = readId(request.params.buildId, 'build')

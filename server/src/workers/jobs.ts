@@ -1,4 +1,5 @@
 import { type CalculationAnswer, findCalculation, runCalculation } from '@bold-ballast/core'
+import { columnsOf, pullsOf } from '../pull-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
 
 /** What the pool can be asked for; each runs on a thread of its own, away from the one that serves. */
@@ -9,6 +10,10 @@ export const JOBS = {
     if (!calculation) throw new Error(`no calculation is called ${name}`)
     return runCalculation(calculation, body, calculation.needsSolver ? await solverTools() : {})
   },
+  /** What the columns of a file of pulls seem to be. */
+  columnsOf,
+  /** The pulls of a file. */
+  pullsOf,
 }
 
 export type JobName = keyof typeof JOBS

@@ -7,8 +7,12 @@ import type { JobAnswer, JobInput, JobName } from './jobs.ts'
 /** How long a sum may take, and a search; what runs longer is ended and refused. */
 export const SUM_LIMIT_MS = 5000
 export const SEARCH_LIMIT_MS = 30_000
+/** How long reading a file may take. */
+export const READ_LIMIT_MS = 120_000
 /** What one thread may keep; past it the thread ends, and the server goes on. */
 const THREAD_MB = 512
+/** Small, so that what is read and let go does not pile up. */
+const YOUNG_MB = 8
 const MOST_WAITING = 200
 
 interface JobOptions {
@@ -39,7 +43,7 @@ export class WorkPool {
       maxThreads: Math.max(2, Math.min(4, availableParallelism())),
       maxQueue: MOST_WAITING,
       idleTimeout: 30_000,
-      resourceLimits: { maxOldGenerationSizeMb: THREAD_MB },
+      resourceLimits: { maxOldGenerationSizeMb: THREAD_MB, maxYoungGenerationSizeMb: YOUNG_MB },
     })
     return this.made
   }

@@ -139,7 +139,7 @@ function Session({
                     type="button"
                     className="word-link ml-3"
                     onClick={() => makeStand(setting)}
-                    aria-label={`Let ${setting.name} stand for stage ${stage?.position}`}
+                    aria-label={`let it stand for stage ${stage?.position}: ${setting.name}`}
                   >
                     let it stand for stage {stage?.position}
                   </button>

@@ -7,6 +7,7 @@ import { AppError } from '../http/problem.ts'
 
 export const LARGEST_CSV_BYTES = 100 * 1024 * 1024
 const HEAD_BYTES = 4096
+const LONGEST_LINE = 64 * 1024
 
 const tooLarge = () => new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
 
@@ -76,15 +77,35 @@ export async function readPullFile(source: Readable, mapping: readonly ColumnMap
   const delimiter = findDelimiter(start.slice(0, HEAD_BYTES))
   const reader = new PullReader({ delimiter, mapping })
   const text = new PassThrough({ encoding: 'utf8' })
+  const guard = lineGuard()
+  guard(start)
   const parsed = parseInto(text, delimiter, reader)
   parsed.catch(() => text.destroy())
   text.write(start)
   for (let chunk = await next(); chunk && !text.destroyed; chunk = await next()) {
-    if (!text.write(decoder.decode(chunk, { stream: true }))) await new Promise<void>((resolve) => text.once('drain', resolve).once('close', resolve))
+    const decoded = decoder.decode(chunk, { stream: true })
+    guard(decoded)
+    if (!text.write(decoded)) await new Promise<void>((resolve) => text.once('drain', resolve).once('close', resolve))
   }
   text.end(decoder.decode())
   await parsed
   return { report: reader.finish(), delimiter }
+}
+
+/** Refuses a file whose lines are longer than any dyno writes, before they pile up in memory. */
+function lineGuard(): (text: string) => void {
+  let open = 0
+  return (text) => {
+    const last = Math.max(text.lastIndexOf('\n'), text.lastIndexOf('\r'))
+    const parts = last < 0 ? [text.length + open] : text.split(/[\r\n]/).map((line, i) => line.length + (i === 0 ? open : 0))
+    open = last < 0 ? open + text.length : text.length - last - 1
+    if (parts.some((length) => length > LONGEST_LINE))
+      throw new CalculationError(
+        'out-of-range',
+        'file',
+        'A line of the file is longer than 64 kB: it has no line breaks, or is no table. Export the pulls as CSV with one row a line.',
+      )
+  }
 }
 
 function parseInto(text: Readable, delimiter: string, reader: PullReader): Promise<void> {

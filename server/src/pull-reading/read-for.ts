@@ -1,0 +1,63 @@
+import { createReadStream, createWriteStream } from 'node:fs'
+import { finished } from 'node:stream/promises'
+import type { PullColumns } from '@bold-ballast/contract'
+import { CalculationError, type ColumnMapping, type PullFileReport } from '@bold-ballast/core'
+import { readPullColumns, readPullFile } from './read-pull-file.ts'
+
+/** Where a file of pulls lies, and what is wanted of it. */
+export interface PullFileWish {
+  readonly path: string
+  readonly mapping: readonly ColumnMapping[] | undefined
+}
+
+/** A channel whose samples lie in a file, as 64-bit numbers. */
+export interface SpooledChannel {
+  readonly role: string
+  readonly name: string
+  readonly unit: string
+  readonly byteOffset: number
+  readonly byteLength: number
+}
+
+type Pull = PullFileReport['pulls'][number]
+export interface SpooledReport extends Omit<PullFileReport, 'pulls'> {
+  readonly pulls: readonly (Omit<Pull, 'channels'> & { readonly channels: readonly SpooledChannel[] })[]
+  readonly delimiter: string
+}
+
+/** A refusal crosses threads as its parts. */
+export type Refusable<Answer> = { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly field: string; readonly message: string }
+
+async function orRefusal<Answer>(work: () => Promise<Answer>): Promise<Refusable<Answer>> {
+  try {
+    return { ok: true, answer: await work() }
+  } catch (error) {
+    if (!(error instanceof CalculationError)) throw error
+    return { ok: false, field: error.field, message: error.message }
+  }
+}
+
+/** What the columns of a file seem to be. */
+export const columnsOf = ({ path, mapping }: PullFileWish): Promise<Refusable<PullColumns>> => orRefusal(() => readPullColumns(createReadStream(path), mapping))
+
+/** The pulls of a file; their samples are put into a file of their own, one behind the other, so that they never stand in two memories. */
+export const pullsOf = ({ path, mapping, samplesPath }: PullFileWish & { readonly samplesPath: string | null }): Promise<Refusable<SpooledReport>> =>
+  orRefusal(async () => {
+    const { report, delimiter } = await readPullFile(createReadStream(path), mapping)
+    const out = samplesPath === null ? null : createWriteStream(samplesPath)
+    let offset = 0
+    const pulls = report.pulls.map(({ channels, ...pull }) => ({
+      ...pull,
+      channels: channels.map(({ role, name, unit, values }): SpooledChannel => {
+        const byteOffset = offset
+        offset += values.byteLength
+        out?.write(Buffer.from(values.buffer, values.byteOffset, values.byteLength))
+        return { role, name, unit, byteOffset, byteLength: values.byteLength }
+      }),
+    }))
+    if (out) {
+      out.end()
+      await finished(out)
+    }
+    return { ...report, pulls, delimiter }
+  })
