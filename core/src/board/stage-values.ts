@@ -1,3 +1,4 @@
+import { orElse } from '../attempt.ts'
 import { isMeasured } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
@@ -41,7 +42,14 @@ export class StageValues {
   /** The value at a stage, or that it is being worked out. */
   found(metric: Metric, position: number): StageValue | Waiting | undefined {
     const key = `${metric} ${position}`
-    if (!this.known.has(key)) this.known.set(key, this.metrics.work[metric]?.at(this.car, position))
+    if (!this.known.has(key))
+      this.known.set(
+        key,
+        orElse(
+          () => finite(this.metrics.work[metric]?.at(this.car, position)),
+          () => undefined,
+        ),
+      )
     return this.known.get(key)
   }
 
@@ -58,7 +66,10 @@ export class StageValues {
   }
 
   planned(metric: Metric, position: number): number | null {
-    return this.metrics.work[metric]?.planned?.(this.car, position) ?? null
+    return orElse(
+      () => this.metrics.work[metric]?.planned?.(this.car, position) ?? null,
+      () => null,
+    )
   }
 
   /** The latest stage at or after `from` whose value is at least measured. */
@@ -70,6 +81,10 @@ export class StageValues {
     return undefined
   }
 }
+
+/** A value that can be shown; none where a sum ran out of numbers. */
+const finite = (value: StageValue | Waiting | undefined) =>
+  value === undefined || value === WAITING || (Number.isFinite(value.value) && Number.isFinite(value.sd)) ? value : undefined
 
 export interface Goal {
   readonly sense: GoalSense

@@ -1,3 +1,4 @@
+import { orElse } from '../attempt.ts'
 import { POWER_ADVICE } from '../rooms/power/advice.ts'
 import { WEIGHT_ADVICE } from '../rooms/weight/advice.ts'
 import { GOAL_ADVICE, type NextAction } from './advice.ts'
@@ -8,8 +9,20 @@ const ROOM_ADVICE = [...WEIGHT_ADVICE, ...POWER_ADVICE]
 /** What to do next, by the ranks of the rules; of equal rank, the earlier stage first. */
 export function whatNext(values: StageValues, today: string): NextAction[] {
   const found = [
-    ...GOAL_ADVICE.map(({ rank, find }) => ({ rank, items: find(values, today) as readonly NextAction[] })),
-    ...ROOM_ADVICE.map(({ rank, find }) => ({ rank, items: find(values.car, today) as readonly NextAction[] })),
+    ...GOAL_ADVICE.map(({ rank, find }) => ({
+      rank,
+      items: orElse(
+        () => find(values, today),
+        () => [],
+      ) as readonly NextAction[],
+    })),
+    ...ROOM_ADVICE.map(({ rank, find }) => ({
+      rank,
+      items: orElse(
+        () => find(values.car, today),
+        () => [],
+      ) as readonly NextAction[],
+    })),
   ]
   const ranked = found.flatMap(({ rank, items }) => items.map((item) => ({ rank, item, position: 'position' in item ? item.position : 0 })))
   return ranked.sort((a, b) => a.rank - b.rank || a.position - b.position).map(({ item }) => item)

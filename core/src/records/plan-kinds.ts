@@ -1,7 +1,7 @@
 import { BOOST_SCHOOLS, STANDARDS } from '../dyno/correction.ts'
 import { LOSS_SCHOOLS } from '../dyno/wheel-to-crank.ts'
 import { z } from '../zod.ts'
-import { id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
+import { day, id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 import { EXPECTED_METRICS, METRIC_GOALS, METRICS, type Metric, whyNoGoal } from './metric-keys.ts'
 
@@ -29,9 +29,9 @@ export const buildFields = {
   discipline: z.enum(DISCIPLINES),
   className: z.string().trim().max(80).nullable().default(null),
   drivenAxles: z.enum(DRIVEN_AXLES),
-  wheelbaseM: z.number().positive().max(10),
-  trackFrontM: z.number().positive().max(5),
-  trackRearM: z.number().positive().max(5),
+  wheelbaseM: z.number().min(1).max(5),
+  trackFrontM: z.number().min(0.5).max(3),
+  trackRearM: z.number().min(0.5).max(3),
   reference: z.strictObject({
     driverKg: z.number().nonnegative().max(300),
     fuelL: z.number().nonnegative().max(500),
@@ -41,7 +41,7 @@ export const buildFields = {
   /** What the car weighs before any weighing. */
   baselineMass: z
     .strictObject({
-      massKg: z.number().positive().max(20_000),
+      massKg: z.number().min(1).max(20_000),
       sdKg: spread,
       proof: z.enum(['guess', 'catalogue', 'measured']),
       typed,
@@ -89,7 +89,7 @@ export const stageKind = defineRecord({
     id,
     position: z.int().nonnegative().max(99),
     name,
-    date: z.iso.date().nullable().default(null),
+    date: day.nullable().default(null),
     note,
   },
   rules: [keepsFirstPlace],

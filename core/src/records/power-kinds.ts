@@ -81,9 +81,9 @@ export const sessionKind = defineRecord({
 export type DynoSession = RecordOfKind<typeof sessionKind>
 
 export const gridCurveSchema = z.strictObject({
-  stepRpm: z.number().positive(),
-  firstSpeedRpm: z.number().positive(),
-  powerW: z.array(z.number()).min(1).max(2000),
+  stepRpm: z.number().min(1).max(1000),
+  firstSpeedRpm: z.number().min(1).max(30_000),
+  powerW: z.array(z.number().min(-1e7).max(1e7)).min(1).max(2000),
 })
 
 const besides = z.array(z.number().nullable()).max(2000).optional()
@@ -102,10 +102,10 @@ export const pullKind = defineRecord({
     settingId: id.nullable().default(null),
     position: z.int().nonnegative(),
     label: z.string().max(80),
-    peakPowerW: z.number().positive(),
+    peakPowerW: z.number().min(1).max(1e7),
     /** Null where a peak was read aloud without its speed. */
-    peakPowerSpeedRpm: z.number().positive().nullable(),
-    peakTorqueNm: z.number().nonnegative().nullable(),
+    peakPowerSpeedRpm: z.number().min(1).max(60_000).nullable(),
+    peakTorqueNm: z.number().nonnegative().max(1e6).nullable(),
     /** Null for a peak alone, which has no band. */
     curve: gridCurveSchema.nullable(),
     /** Other channels on the same grid, in SI; null where one has a gap. */

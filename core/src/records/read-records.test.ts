@@ -20,7 +20,7 @@ describe('stored records', () => {
       'a line without a value',
       (all: BuildRecords) => Object.assign(all.changes[1] as object, { values: [{ massKg: -1, proof: 'guess', at: '2026-03-01T10:00:00Z' }] }),
       { list: 'changes', id: 'c2', name: 'tailgate' },
-      /^values.0.massKg: /,
+      /^values.0.massKg is too small/,
     ],
     [
       'a line of a stage that is gone',
@@ -28,18 +28,18 @@ describe('stored records', () => {
       { list: 'changes', id: 'c1', name: 'bench' },
       /stage is not there/,
     ],
-    ['a weighing without a time', (all: BuildRecords) => Object.assign(all.weighings[1] as object, { at: 'soon' }), { list: 'weighings', id: 'w1' }, /^at: /],
+    ['a weighing without a time', (all: BuildRecords) => Object.assign(all.weighings[1] as object, { at: 'soon' }), { list: 'weighings', id: 'w1' }, /^at cannot be read/],
     [
       'a pull without power',
       (all: BuildRecords) => Object.assign(all.pulls[2] as object, { peakPowerW: 0 }),
       { list: 'pulls', id: 'p2', name: '3' },
-      /^peakPowerW: /,
+      /^peakPowerW is too small/,
     ],
     [
       'a target of no metric',
       (all: BuildRecords) => Object.assign(all.targets[0] as object, { metric: 'noise' }),
       { list: 'targets', id: 't1', name: 'noise' },
-      /^metric: /,
+      /^metric is none of/,
     ],
   ])('%s is left out and named', (_, edit, named, reason) => {
     const { records, broken } = readBuildRecords(copy(edit))
@@ -54,8 +54,18 @@ describe('stored records', () => {
     expect([...leftOut]).toEqual(['p0', 'p1', 'p2'])
   })
 
+  it('open a build whose own numbers cannot be, with each of them named', () => {
+    const { records, broken } = readBuildRecords(copy((all) => void Object.assign(all.build, { wheelbaseM: 0.001, trackRearM: -1, baselineMass: { massKg: 'heavy' } })))
+    expect(broken.map(({ list, reason }) => [list, reason.split(' ')[0]])).toEqual([
+      ['build', 'wheelbaseM'],
+      ['build', 'trackRearM'],
+      ['build', 'baselineMass.massKg'],
+    ])
+    expect(records.build).toMatchObject({ wheelbaseM: 2.6, trackRearM: 1.5, baselineMass: null, name: 'Worked example' })
+  })
+
   test.each([
-    ['the build itself is broken', (all: BuildRecords) => Object.assign(all.build, { wheelbaseM: -1 }), /wheelbaseM/],
+    ['the build has no name', (all: BuildRecords) => Object.assign(all.build, { name: '' }), /name/],
     ['there is no stage', (all: BuildRecords) => all.stages.splice(0), /no stage/],
   ])('are refused where %s', (_, edit, sentence) => {
     expect(() => readBuildRecords(copy((all) => void edit(all)))).toThrow(sentence)

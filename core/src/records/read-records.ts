@@ -1,12 +1,14 @@
 import { CalculationError } from '../errors.ts'
+import { issueField, sayIssue } from '../say-issue.ts'
 import { z } from '../zod.ts'
 import { listsOf, type Row } from './define-record.ts'
 import { KINDS, kindOf, type RecordList, recordName } from './kinds.ts'
-import { type BuildRecords, buildRecordsSchema } from './records.ts'
+import { type BuildRecord, buildFields } from './plan-kinds.ts'
+import type { BuildRecords } from './records.ts'
 
 /** A stored record that cannot be used; it is left out of every sum and named wherever its build is shown. */
 export interface BrokenRecord {
-  readonly list: RecordList
+  readonly list: RecordList | 'build'
   readonly id: string
   readonly name: string
   readonly reason: string
@@ -16,7 +18,7 @@ type Stored = Row & { readonly id: string }
 
 function whyUnreadable(error: z.ZodError): string {
   const issue = error.issues[0]
-  return `${issue?.path.join('.') || 'the record'}: ${issue?.message ?? 'cannot be read'}`
+  return issue ? `${issueField(issue) || 'the record'} ${sayIssue(issue)}` : 'It cannot be read.'
 }
 
 const known = new WeakMap<Stored, Stored | string>()
@@ -33,9 +35,42 @@ function readOnce(schema: z.ZodType, row: Stored): Stored | string {
 
 const SCHEMAS = KINDS.map((kind) => ({ ...kind, schema: z.object(kind.fields) as z.ZodType }))
 
+/** What stands in for a field of the build that cannot be used, so that its rooms open and it can be corrected (common practice, no source). */
+const USUAL_BUILD: Row = {
+  discipline: 'timeAttack',
+  drivenAxles: 'rear',
+  wheelbaseM: 2.6,
+  trackFrontM: 1.5,
+  trackRearM: 1.5,
+  reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 },
+  powerBasis: { place: 'hub', standard: 'asPrinted', boostSchool: 'none' },
+  baselineMass: null,
+  fuelPlace: null,
+  driverPlace: null,
+  suspension: null,
+  drivelineLoss: null,
+}
+
+/** The build's own record; each field that cannot be used is named, and stands at a usual value. */
+function readBuild(stored: Row, broken: BrokenRecord[]): BuildRecord {
+  const schema = z.object(buildFields)
+  let row = stored
+  for (;;) {
+    const read = schema.safeParse(row)
+    if (read.success) return read.data
+    const field = String(read.error.issues[0]?.path[0] ?? '')
+    const reason = whyUnreadable(read.error)
+    if (!(field in USUAL_BUILD) || row[field] === USUAL_BUILD[field])
+      throw new CalculationError('inconsistent', 'build', `The build's own record cannot be used: ${reason} Correct it in the plan.`)
+    broken.push({ list: 'build', id: String(stored.id), name: String(stored.name), reason })
+    row = { ...row, [field]: USUAL_BUILD[field] }
+  }
+}
+
 /**
  * The records of a build as calculations take them, and those that are broken: unreadable ones, and ones that name a record which is not there.
- * Rejects only a build whose own record cannot be read, and one without stages: nothing can be worked out of those.
+ * A field of the build that cannot be used stands at a usual value and is named among the broken. Rejects only a build of which nothing can be read, and one
+ * without stages: nothing can be worked out of those.
  * @example readBuildRecords({ ...EXAMPLE, sessions: [] }).records.pulls // []
  */
 export function readBuildRecords(stored: { readonly build: object } & { readonly [List in RecordList]: readonly object[] }): {
@@ -44,10 +79,8 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
   /** Ids of all records left out: the broken ones, and parts of deleted ones. */
   readonly leftOut: ReadonlySet<string>
 } {
-  const build = buildRecordsSchema.shape.build.safeParse(stored.build)
-  if (!build.success)
-    throw new CalculationError('inconsistent', 'build', `The build's own record cannot be used: ${whyUnreadable(build.error)}. Correct it in the plan.`)
   const broken: BrokenRecord[] = []
+  const build = readBuild(stored.build as Row, broken)
   const lists: Record<string, Stored[]> = {}
   for (const { list, schema } of SCHEMAS) {
     lists[list] = (stored[list] as readonly Stored[]).flatMap((row): Stored[] => {
@@ -62,7 +95,7 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
   for (const { list } of KINDS) dropStrays(list, lists, isBroken, broken, leftOut)
 
   if (lists.stages?.length === 0) throw new CalculationError('missing', 'stages', 'This build has no stage that can be read.')
-  return { records: { build: build.data, ...lists } as unknown as BuildRecords, broken, leftOut }
+  return { records: { build, ...lists } as unknown as BuildRecords, broken, leftOut }
 }
 
 /**

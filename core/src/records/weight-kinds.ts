@@ -16,7 +16,12 @@ export const massValueSchema = z.strictObject({
   instrument: z.string().max(80).nullable().default(null),
   /** Where the mass is a difference of two readings of a growing box: the reading after it went in, and its place among them. */
   box: z
-    .strictObject({ boxId: id, position: z.int().nonnegative().max(1000), readingKg: z.number().positive().max(5000), readingSdKg: z.number().nonnegative() })
+    .strictObject({
+      boxId: id,
+      position: z.int().nonnegative().max(1000),
+      readingKg: z.number().positive().max(5000),
+      readingSdKg: z.number().nonnegative().max(5000),
+    })
     .nullish(),
 })
 
@@ -86,7 +91,8 @@ export const changeKind = defineRecord({
 })
 export type Change = RecordOfKind<typeof changeKind>
 
-export const padReadingSchema = z.strictObject({ massKg: z.number().nonnegative().max(5000), sdKg: spread, typed }).nullable()
+/** A pad that reads nothing is dead, and is left out; a wheel that stands on one weighs something. */
+export const padReadingSchema = z.strictObject({ massKg: z.number().min(0.1).max(5000), sdKg: spread, typed }).nullable()
 
 const padsSchema = z.strictObject({ LF: padReadingSchema, RF: padReadingSchema, LR: padReadingSchema, RR: padReadingSchema })
 
@@ -102,7 +108,7 @@ export const conditionsSchema = z.strictObject({
 })
 
 const noPads = { LF: null, RF: null, LR: null, RR: null }
-const wholeReading = (most: number) => z.strictObject({ massKg: z.number().positive().max(most), sdKg: spread, typed })
+const wholeReading = (most: number) => z.strictObject({ massKg: z.number().min(1).max(most), sdKg: spread, typed })
 
 const hasOneKindOfReading: RecordRule = (next) => {
   const pads = Object.values(next.pads as z.output<typeof padsSchema>).some((pad) => pad !== null) || next.secondPlacement !== null

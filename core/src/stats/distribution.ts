@@ -18,8 +18,10 @@ function lognormalTerms(distribution: Distribution): { mu: number; sigma: number
 
 /** P(value ≤ limit). A spread of zero gives 0 or 1. */
 export function chanceAtMost(distribution: Distribution, limit: number): number {
-  if (distribution.sd === 0) return distribution.mean <= limit ? 1 : 0
-  if (distribution.shape === 'normal') return normalCdf((limit - distribution.mean) / distribution.sd)
+  const z = (limit - distribution.mean) / distribution.sd
+  // A spread of nothing, or so small that the distance is no number of them.
+  if (!Number.isFinite(z)) return distribution.mean <= limit ? 1 : 0
+  if (distribution.shape === 'normal') return normalCdf(z)
   if (limit <= distribution.floor) return 0
   const { mu, sigma } = lognormalTerms(distribution)
   return normalCdf((Math.log(limit - distribution.floor) - mu) / sigma)

@@ -162,7 +162,7 @@ describe('a build with a broken record', () => {
       .update({ values: JSON.stringify([{ massKg: -1 }]) })
     await line(build, 'tray')
     const records = await server.call('GET', `${build.path}/records`)
-    expect(records.body.broken).toEqual([{ list: 'changes', id: bad.id, name: 'bench', reason: expect.stringMatching(/^values.0.massKg: /) }])
+    expect(records.body.broken).toEqual([{ list: 'changes', id: bad.id, name: 'bench', reason: expect.stringMatching(/^values.0.massKg is too small/) }])
     expect(records.body.changes.map((entry: { name: string }) => entry.name)).toEqual([good.name, 'tray'])
     for (const room of ['board', 'weight', 'power']) expect((await server.call('GET', `${build.path}/${room}`)).status).toBe(200)
     const entry = (await server.call('GET', '/api/builds')).body.find((item: { build: { id: string } }) => item.build.id === build.buildId)
@@ -170,7 +170,7 @@ describe('a build with a broken record', () => {
     expect((await server.callForBytes('GET', `${build.path}/file`)).length).toBeGreaterThan(500)
   })
 
-  it('whose own record is broken stays in the Garage with the reason, and the other builds with it', async () => {
+  it('whose own numbers cannot be opens all the same, with them named, and can be mended', async () => {
     const build = await makeBuild(server)
     await server
       .knex('builds')
@@ -178,7 +178,12 @@ describe('a build with a broken record', () => {
       .update({ reference: JSON.stringify({ driverKg: -4, fuelL: 20, fuelKgPerL: 0.7 }) })
     const answer = await server.call('GET', '/api/builds')
     expect(answer.status).toBe(200)
-    expect(answer.body.find((item: { build: { id: string } }) => item.build.id === build.buildId).problem).toMatch(/reference\.driverKg/)
-    expect(await server.call('GET', `${build.path}/board`)).toMatchObject({ status: 422, body: { code: 'calculation-refused' } })
+    expect(answer.body.find((item: { build: { id: string } }) => item.build.id === build.buildId).problem).toMatch(/One record is broken/)
+    for (const room of ['board', 'weight', 'power']) expect((await server.call('GET', `${build.path}/${room}`)).status, room).toBe(200)
+    const { broken, build: stored } = (await server.call('GET', `${build.path}/records`)).body
+    expect(broken).toEqual([expect.objectContaining({ list: 'build', reason: expect.stringMatching(/^reference\.driverKg is too small/) })])
+    const mended = await server.call('PATCH', build.path, { version: stored.version, reference: { driverKg: 80, fuelL: 20, fuelKgPerL: 0.745 } })
+    expect(mended.status, mended.text).toBe(200)
+    expect((await server.call('GET', `${build.path}/records`)).body.broken).toEqual([])
   })
 })

@@ -35,7 +35,23 @@ export async function removeRecord(trx: Knex, actor: Actor, name: RecordList | R
     fresh.set(row.id, change.after)
     companions.push(change)
   }
-  return { record: await patchRecord(trx, actor, kindOf(name).list, record, { deletedAt: actor.now }), companions }
+  const removed = await patchRecord(trx, actor, kindOf(name).list, record, { deletedAt: actor.now })
+  return { record: removed, companions: [...companions, ...(await moveLaterStages(trx, actor, name, record, -1))] }
+}
+
+/** Places of stages close up behind one that goes, and make room for one that comes back, so that they are always 0, 1, 2 and so on. */
+async function moveLaterStages(trx: Knex, actor: Actor, name: RecordList | ResourceName, record: Row, by: 1 | -1): Promise<RecordChange[]> {
+  if (kindOf(name).list !== 'stages') return []
+  const later = await modelOf('stages')
+    .query(trx)
+    .where({ buildId: record.buildId as string })
+    .whereNull('deletedAt')
+    .whereNot({ id: record.id as string })
+    .where('position', by === 1 ? '>=' : '>', record.position as number)
+    .orderBy('position', by === 1 ? 'desc' : 'asc')
+  const moved: RecordChange[] = []
+  for (const row of later.map(plain)) moved.push(await patchRecord(trx, actor, 'stages', row, { position: (row.position as number) + by }))
+  return moved
 }
 
 /**
@@ -43,7 +59,9 @@ export async function removeRecord(trx: Knex, actor: Actor, name: RecordList | R
  */
 export async function restoreRecord(trx: Knex, actor: Actor, name: RecordList | ResourceName, record: Row): Promise<Removal> {
   await applyRules(storedContext(trx, record.buildId as string, actor.now), name, record, fieldsOf(name, record))
-  return putBackAsItWas(trx, actor, name, record)
+  const room = await moveLaterStages(trx, actor, name, record, 1)
+  const back = await putBackAsItWas(trx, actor, name, record)
+  return { record: back.record, companions: [...room, ...back.companions] }
 }
 
 /** What went along comes back as it was: no rule that it met then is asked again. */

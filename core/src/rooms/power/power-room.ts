@@ -1,3 +1,4 @@
+import { orElse } from '../../attempt.ts'
 import type { GridCurve } from '../../dyno/curve.ts'
 import type { DynoSession, DynoSetting } from '../../records/power-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
@@ -53,8 +54,18 @@ export interface PowerRoom {
 export function makePowerRoom(car: Car): PowerRoom {
   const { records } = car
   return {
-    sessions: records.sessions.flatMap((session) => sessionFigures(car, session)),
-    stages: car.stages.map((_, position) => stagePower(car, position)),
+    sessions: records.sessions.flatMap((session) =>
+      orElse(
+        () => sessionFigures(car, session),
+        () => [],
+      ),
+    ),
+    stages: car.stages.map((_, position) =>
+      orElse(
+        () => stagePower(car, position),
+        () => null,
+      ),
+    ),
   }
 }
 

@@ -1,4 +1,4 @@
-import { attempt } from '../../attempt.ts'
+import { attempt, orElse } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import type { CentreOfMass } from '../../mass/centre-of-mass.ts'
 import { type CornerFigures, cornerFigures, knownWithOneDeadPad, missingPads, missingPadsSentence } from '../../mass/corners.ts'
@@ -98,15 +98,39 @@ export function makeWeightRoom(car: Car): WeightRoom {
       isUnknown: isUnknown(mass),
       guessedKg: isMeasured(mass.proof) ? (guessOf(change) ?? null) : null,
     })),
-    weighings: records.weighings.map((weighing) => weighingFigures(car, weighing)),
-    forecasts: car.stages.map((_, position) => stageForecast(car, position)),
+    weighings: records.weighings.map((weighing) =>
+      orElse(
+        () => weighingFigures(car, weighing),
+        (reason) => noFigures(weighing, reason),
+      ),
+    ),
+    forecasts: car.stages.map((_, position) =>
+      orElse(
+        () => stageForecast(car, position),
+        () => null,
+      ),
+    ),
     guesses: guessFigures(car),
     goalPassed: goalsPassed(car),
     details: car.stages.map((_, position) => scoreDetail(car, position)),
-    centres: weighingCentres(car),
-    repeatability: repeatability(car),
-    unlisted: unlistedDifferences(car),
-    ballastCars: car.stages.map((_, position) => ballastCar(car, position)),
+    centres: orElse(
+      () => weighingCentres(car),
+      () => [],
+    ),
+    repeatability: orElse(
+      () => repeatability(car),
+      () => [],
+    ),
+    unlisted: orElse(
+      () => unlistedDifferences(car),
+      () => [],
+    ),
+    ballastCars: car.stages.map((_, position) =>
+      orElse(
+        () => ballastCar(car, position),
+        (why) => ({ why }),
+      ),
+    ),
   }
 }
 
@@ -187,6 +211,22 @@ export function weighingFigures(car: Car, weighing: Weighing): WeighingFigures {
     warnings: good ? [...cornerWarnings(good), ...(weighing.secondPlacement ? [BLOCK_ADVICE] : [])] : [],
   }
 }
+
+/** A weighing of which nothing can be worked out, with the reason. */
+const noFigures = (weighing: Weighing, refusal: string): WeighingFigures => ({
+  weighingId: weighing.id,
+  corners: null,
+  floor: null,
+  centre: null,
+  reference: null,
+  unexplained: null,
+  differences: [],
+  inCarCount: 0,
+  known: [],
+  axleShare: null,
+  refusal,
+  warnings: [],
+})
 
 /** Readings that can be, but are likelier a slip of the hand: shares outside 0.2 to 0.8, a car outside 300 to 3,000 kg. */
 export function cornerWarnings(corners: CornerFigures): string[] {
