@@ -46,7 +46,7 @@ export function sayIssue(issue: Issue): string {
       return tooBig(issue)
     case 'invalid_type': {
       const wanted = TYPE_WORDS[issue.expected] ?? 'of another kind'
-      return issue.input === undefined ? `is missing. Give ${wanted}.` : `cannot be read. It must be ${wanted}.`
+      return /received undefined$/.test(issue.message) ? `is missing. Give ${wanted}.` : `cannot be read. It must be ${wanted}.`
     }
     case 'invalid_value':
       return issue.values.length === 1

@@ -85,7 +85,7 @@ function noNumber(calculation: Calculation, input: unknown): CalculationAnswer {
  */
 export function runCalculation(calculation: Calculation, input: unknown, tools: CalculationTools = {}): CalculationAnswer {
   const { body, isMeant } = asMeant(input)
-  const read = calculation.input.safeParse(body, { reportInput: true })
+  const read = calculation.input.safeParse(body)
   if (!read.success) {
     const issue = read.error.issues[0]
     const field = (issue && issueField(issue)) || 'input'

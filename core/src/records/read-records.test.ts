@@ -28,7 +28,12 @@ describe('stored records', () => {
       { list: 'changes', id: 'c1', name: 'bench' },
       /stage is not there/,
     ],
-    ['a weighing without a time', (all: BuildRecords) => Object.assign(all.weighings[1] as object, { at: 'soon' }), { list: 'weighings', id: 'w1' }, /^at cannot be read/],
+    [
+      'a weighing without a time',
+      (all: BuildRecords) => Object.assign(all.weighings[1] as object, { at: 'soon' }),
+      { list: 'weighings', id: 'w1' },
+      /^at cannot be read/,
+    ],
     [
       'a pull without power',
       (all: BuildRecords) => Object.assign(all.pulls[2] as object, { peakPowerW: 0 }),
@@ -55,7 +60,9 @@ describe('stored records', () => {
   })
 
   it('open a build whose own numbers cannot be, with each of them named', () => {
-    const { records, broken } = readBuildRecords(copy((all) => void Object.assign(all.build, { wheelbaseM: 0.001, trackRearM: -1, baselineMass: { massKg: 'heavy' } })))
+    const { records, broken } = readBuildRecords(
+      copy((all) => void Object.assign(all.build, { wheelbaseM: 0.001, trackRearM: -1, baselineMass: { massKg: 'heavy' } })),
+    )
     expect(broken.map(({ list, reason }) => [list, reason.split(' ')[0]])).toEqual([
       ['build', 'wheelbaseM'],
       ['build', 'trackRearM'],

@@ -225,7 +225,7 @@ describe('a bad build file is refused with a sentence, and nothing is stored', (
       'with an unknown field',
       async () => edit((file) => Object.assign(file.changes[1] as object, { colour: 'red' })),
       '',
-      /changes\.1\.colour: this field is not known/,
+      /changes\.1\.colour is not a field here/,
     ],
     [
       'with a duplicate id',

@@ -1,5 +1,5 @@
 import type { Problem } from '@bold-ballast/contract'
-import { CalculationError, type z } from '@bold-ballast/core'
+import { CalculationError, issueField, sayIssue, type z } from '@bold-ballast/core'
 
 /** Every kind of refusal and its status: one table, exhaustive by type. */
 const STATUS = {
@@ -54,13 +54,13 @@ export class AppError extends Error {
 
 /** Zod's issues as one sentence and a list by field. */
 export function badInput(error: z.ZodError): AppError {
-  const errors = error.issues.flatMap((issue) => {
-    if (issue.code === 'unrecognized_keys')
-      return issue.keys.map((key) => ({ path: [...issue.path, key].join('.'), message: 'this field is not known; leave it out' }))
-    return [{ path: issue.path.join('.'), message: issue.message }]
-  })
+  const errors = error.issues.flatMap((issue) =>
+    issue.code === 'unrecognized_keys'
+      ? issue.keys.map((key) => ({ path: [...issue.path, key].join('.'), message: sayIssue(issue) }))
+      : [{ path: issueField(issue), message: sayIssue(issue) }],
+  )
   const [first] = errors
-  return new AppError('bad-input', first ? `${first.path || 'The body'}: ${first.message}.` : 'The body cannot be read.', { errors })
+  return new AppError('bad-input', first ? `${first.path || 'The body'} ${first.message}` : 'The body cannot be read. Send its fields.', { errors })
 }
 
 export function toProblem(error: AppError): Problem {

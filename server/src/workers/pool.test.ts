@@ -101,7 +101,7 @@ describe('places of stages', () => {
     const before = await positions()
     const gone = before[1]
     if (!gone) throw new Error('a stage expected')
-    const removed = await server.call('DELETE', `${build.path}/stages/${gone.id}?version=${gone.version}`)
+    const removed = await server.call('DELETE', `${build.path}/stages/${gone.id}`, { version: gone.version })
     expect(removed.status, removed.text).toBeLessThan(300)
     expect((await positions()).map(({ position }) => position)).toEqual(before.slice(1).map((_, i) => i))
     const log = (await server.call('GET', `${build.path}/log`)).body.entries
