@@ -14,7 +14,7 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
   await fill(page, 'Rear track', '1520')
   await fill(page, 'Driver with suit and helmet', '80 kg')
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 stages')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 stage')
 
   await fill(page, 'Name', 'Strip')
   await page.keyboard.press('Enter')

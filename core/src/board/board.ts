@@ -10,7 +10,7 @@ import { quantileOf } from '../stats/distribution.ts'
 import type { NextAction } from './advice.ts'
 import { basisWords } from './metrics.ts'
 import { type StageState, stageState } from './stage-state.ts'
-import { ALL_METRICS, type Goal, type MetricSet, StageValues } from './stage-values.ts'
+import { ALL_METRICS, type Goal, type MetricSet, StageValues, satisfies } from './stage-values.ts'
 import { type LimitVerdict, limitVerdict, type TargetVerdict, targetVerdict } from './verdict.ts'
 import { whatNext } from './what-next.ts'
 
@@ -58,6 +58,9 @@ export interface BoardRow {
 export interface Beam {
   readonly provenShare: number | null
   readonly plannedShare: number | null
+  /** The values at 0 and at 1, for another mark on the same beam. */
+  readonly start: number
+  readonly mark: number
 }
 
 export interface TrailPoint {
@@ -112,7 +115,7 @@ function boardRows(values: StageValues, today: string): BoardRow[] {
     goal,
     cells: cells(metric),
     ratedPart: goal.kind === 'limit' ? (records.parts.find((part) => part.id === goal.record.id)?.name ?? null) : null,
-    beam: goal.kind === 'none' || goal.verdict === null ? null : beam(values, metric, goal.record, goal.verdict.verdictPosition),
+    beam: goal.kind === 'none' || goal.verdict === null ? null : beam(values, metric, goal.record, goal.verdict.verdictPosition, goal.kind === 'limit'),
   })
   const goals = [
     ...values.targets.map((record) => row(record.id, record.metric, { kind: 'target', record, verdict: targetVerdict(values, record, today) })),
@@ -140,7 +143,7 @@ function boardCell(values: StageValues, metric: Metric, position: number): Board
 }
 
 /** How far the proven value and the plan have come from the first value to the goal. */
-function beam(values: StageValues, metric: Metric, goal: Goal, verdictPosition: number): Beam | null {
+function beam(values: StageValues, metric: Metric, goal: Goal, verdictPosition: number, isLimit: boolean): Beam | null {
   if (values.isWaiting(metric)) return null
   const all = values.car.stages.map((_, position) => values.value(metric, position))
   const first = all.find((value) => value !== undefined)
@@ -148,9 +151,11 @@ function beam(values: StageValues, metric: Metric, goal: Goal, verdictPosition: 
   const planned = all[verdictPosition] ?? all.findLast((value) => value !== undefined)
   const proven = all.findLast((value) => value !== undefined && isMeasured(value.proof) && value.fromPosition === null)
   const nearest = goal.sense === 'between' && first.value > goal.value ? (goal.highValue ?? goal.value) : goal.value
-  const start = beamStart(first.value, nearest, goal.sense, values.info(metric).range)
+  const isRoomToWall = isLimit && satisfies(goal, first.value) && Math.abs(first.value - nearest) > 0.005 * Math.abs(nearest)
+  // A limit is a wall: a car that keeps it runs from its first value towards it.
+  const start = isRoomToWall ? first.value : beamStart(first.value, nearest, goal.sense, values.info(metric).range)
   const share = (value: number) => (start - value) / (start - nearest)
-  return { provenShare: proven ? share(proven.value) : null, plannedShare: planned ? share(planned.value) : null }
+  return { provenShare: proven ? share(proven.value) : null, plannedShare: planned ? share(planned.value) : null, start, mark: nearest }
 }
 
 /**

@@ -1,4 +1,4 @@
-import { BOOST_SCHOOL_WORDS, type BoardRow, type BoardStage, type BuildRecord, formatChance, METRIC_INFO, type Metric } from '@bold-ballast/core'
+import { BOOST_SCHOOL_WORDS, type BoardRow, type BoardStage, type BuildRecord, formatChance } from '@bold-ballast/core'
 import { format, parseISO } from 'date-fns'
 
 export const DISCIPLINE_WORDS: Record<BuildRecord['discipline'], string> = { timeAttack: 'Time attack', track: 'Track', drift: 'Drift' }
@@ -6,15 +6,6 @@ export const DRIVE_WORDS: Record<BuildRecord['drivenAxles'], string> = { front: 
 export const PLACE_WORDS = { hub: 'hub', roller: 'roller', engine: 'engine' } as const
 export const SENSE_WORDS = { atMost: 'or less', atLeast: 'or more', between: 'to' } as const
 export const SCHOOL_WORDS = BOOST_SCHOOL_WORDS
-
-/** "Mass, driver and 20 L": a metric with the condition it is quoted in. */
-export function metricTitle(metric: Metric, basis: BoardRow['basis'], fuelText: string | null): string {
-  const parts = [METRIC_INFO[metric].word]
-  if (basis.power) parts.push(basis.power)
-  const load = [basis.driver ? 'driver' : null, fuelText].filter(Boolean).join(' and ')
-  if (load) parts.push(load)
-  return parts.join(', ')
-}
 
 /** A date without a time is never shifted by a zone. */
 export const dayText = (date: string): string => format(parseISO(date.slice(0, 10)), 'd MMM yyyy')

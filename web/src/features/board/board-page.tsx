@@ -81,9 +81,23 @@ export function BoardPage() {
             <Plates proof={proof} /> {proof === 'calculated' ? 'catalogue or calculated' : proof}
           </span>
         ))}
-        <span>Beam: from the first value to the goal; solid is proven, hatched is planned.</span>
+        <span className="ml-auto flex flex-wrap items-center gap-x-4">
+          <span className="flex items-center gap-1.5">
+            <svg width="10" height="8" aria-hidden="true">
+              <path d="M0 8 h10 l-5 -8 z" fill="var(--ink)" />
+            </svg>
+            goal, to be reached
+          </span>
+          <span className="flex items-center gap-1.5">
+            <svg width="5" height="11" aria-hidden="true">
+              <rect width="5" height="11" fill="var(--ink)" />
+            </svg>
+            limit, not to be passed
+          </span>
+          <span>hatched: planned</span>
+        </span>
       </p>
-      <div className="mt-6 grid gap-8 min-[1180px]:grid-cols-[1fr_1.15fr]">
+      <div className="mt-4 grid gap-8 min-[1180px]:grid-cols-[1fr_1.15fr]">
         {records ? <Trail board={board} records={records} position={position} /> : <div className="min-h-[340px]" />}
         <WhatNext board={board} buildId={buildId} />
       </div>

@@ -1,12 +1,12 @@
-import { type Board, type BoardRow, isMeasured, METRIC_INFO, WAITING, type WorkingSubject } from '@bold-ballast/core'
+import { type Beam as BeamShares, type Board, type BoardRow, isMeasured, METRIC_INFO, WAITING, type WorkingSubject } from '@bold-ballast/core'
 import { Link } from 'react-router'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { metricTitle, SENSE_WORDS } from '../../ui/words.ts'
-import { Beam } from './beam.tsx'
+import { SENSE_WORDS } from '../../ui/words.ts'
+import { Beam, type Wall } from './beam.tsx'
 import { Verdict } from './verdict.tsx'
 
-const LIMIT_WORDS = { classRule: 'limit of the class', rating: 'rating of a part', own: 'our own limit' } as const
+const LIMIT_WORDS = { classRule: 'class', rating: 'rating of a part', own: 'our own limit' } as const
 
 /** With many stages: baseline, last proven, picked, next and due; the rest behind a word. */
 function shownStages(board: Board, position: number, showsAll: boolean): number[] {
@@ -21,43 +21,46 @@ function shownStages(board: Board, position: number, showsAll: boolean): number[
 export function BoardTable({ board, rows, position, showsAll }: { board: Board; rows: readonly BoardRow[]; position: number; showsAll: boolean }) {
   const { text, units } = useQuantities()
   const shown = shownStages(board, position, showsAll)
+  const groups = byMetric(rows)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
     <section className="relative overflow-x-auto" aria-label="Targets and limits by stage" tabIndex={0}>
-      <table data-rows={rows.length} className="w-full border-collapse max-[639px]:block">
+      <table data-rows={groups.length} className="w-full border-collapse max-[639px]:block">
         <thead className="max-[639px]:sr-only">
           <tr className="border-b border-line">
-            <th className="p-2">Target</th>
-            <th className="bg-page p-2">Goal and verdict</th>
+            <th className="py-2 pr-2 text-[12.5px]" colSpan={2}>
+              {basisSentence(rows, text)}
+            </th>
             {shown.map((at) => (
-              <th key={at} className={`p-2 ${at === position ? 'bg-picked' : ''}`}>
+              <th key={at} className={`px-2 py-2 text-[12.5px] ${at === position ? 'bg-picked' : ''}`}>
                 {at} {board.stages[at]?.name}
               </th>
             ))}
           </tr>
         </thead>
         <tbody className="max-[639px]:block">
-          {rows.map((row, i) => (
-            <tr data-goal key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
-              <th scope="row" className="w-[124px] min-w-[110px] p-2 text-[13px] font-bold text-ink max-[639px]:block max-[639px]:w-full">
-                <span className={rows[i - 1]?.metric === row.metric ? 'sr-only max-[639px]:not-sr-only' : ''}>
-                  {metricTitle(row.metric, row.basis, row.basis.fuelL === null ? null : text('volume', row.basis.fuelL, { decimals: 0 }))}
+          {groups.map((group) => {
+            const [row] = group
+            return (
+              <tr data-goal key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
+                <th scope="row" className="w-[112px] min-w-[96px] py-1.5 pr-2 text-[13.5px] font-bold text-ink max-[639px]:block max-[639px]:w-full">
+                  {METRIC_INFO[row.metric].word}
                   <span className="block text-xs font-normal text-quiet">{units[METRIC_INFO[row.metric].kind]}</span>
-                </span>
-              </th>
-              <td className="w-[200px] min-w-[190px] bg-page p-2 max-[639px]:block max-[639px]:w-full">
-                <Goal row={row} dueText={dueText(board, row)} untilText={untilText(board, row)} />
-              </td>
-              {shown.map((at) => (
-                <td
-                  key={at}
-                  className={`min-w-[104px] p-2 max-[639px]:flex max-[639px]:justify-between ${at === position ? 'bg-picked' : 'max-[639px]:hidden'}`}
-                >
-                  <Cell row={row} at={at} stageId={board.stages[at]?.id ?? ''} isPlanned={board.stages[at]?.state === 'planned'} />
+                </th>
+                <td className="w-[256px] min-w-[248px] bg-page px-2.5 py-1.5 max-[639px]:block max-[639px]:w-full">
+                  <Goals group={group} board={board} />
                 </td>
-              ))}
-            </tr>
-          ))}
+                {shown.map((at) => (
+                  <td
+                    key={at}
+                    className={`min-w-[104px] px-2 py-1.5 max-[639px]:flex max-[639px]:justify-between ${at === position ? 'bg-picked' : 'max-[639px]:hidden'}`}
+                  >
+                    <Cell row={row} at={at} stageId={board.stages[at]?.id ?? ''} isPlanned={board.stages[at]?.state === 'planned'} />
+                  </td>
+                ))}
+              </tr>
+            )
+          })}
         </tbody>
       </table>
     </section>
@@ -77,9 +80,41 @@ function untilText(board: Board, { goal }: BoardRow): string {
   return `, until stage ${board.stages.findIndex((stage) => stage.id === untilStageId)}`
 }
 
-function Goal({ row, dueText, untilText }: { row: BoardRow; dueText: string; untilText: string }) {
-  const { text } = useQuantities()
-  if (row.goal.kind === 'none') {
+type Group = readonly [BoardRow, ...BoardRow[]]
+
+/** Rows of one metric that stand beside each other are one row of the table: its numbers are said once. A second target of a metric has a row of its own. */
+function byMetric(rows: readonly BoardRow[]): Group[] {
+  const groups: [BoardRow, ...BoardRow[]][] = []
+  for (const row of rows) {
+    const last = groups.at(-1)
+    const isOneMore = last?.[0].metric === row.metric && last[0].goal.kind !== 'none' && row.goal.kind === 'limit' && last.length < 2
+    if (isOneMore) last.push(row)
+    else groups.push([row])
+  }
+  return groups
+}
+
+/** The conditions that the numbers are quoted in, once for all of them. */
+function basisSentence(rows: readonly BoardRow[], text: ReturnType<typeof useQuantities>['text']): string {
+  const power = rows.find(({ basis }) => basis.power !== null)?.basis.power
+  const load = rows.find(({ basis }) => basis.driver || basis.fuelL !== null)?.basis
+  const loaded = load
+    ? [load.driver ? 'driver' : null, load.fuelL === null ? null : text('volume', load.fuelL, { decimals: 0 })].filter(Boolean).join(' and ')
+    : ''
+  const sentence = [power, loaded].filter(Boolean).join('; ')
+  return sentence === '' ? 'Goals and limits' : sentence.charAt(0).toUpperCase() + sentence.slice(1)
+}
+
+/** On which side of a limit a value fails, seen along a beam, and where the limit stands on it. */
+function wallOn(beam: BeamShares, { sense, value }: { readonly sense: 'atMost' | 'atLeast'; readonly value: number }): Wall {
+  const isFalling = beam.mark < beam.start
+  return { share: (beam.start - value) / (beam.start - beam.mark), failsBeyond: isFalling === (sense === 'atLeast') }
+}
+
+/** What a metric is held against: one beam with every mark on it, and under it each goal with its verdict. */
+function Goals({ group, board }: { group: Group; board: Board }) {
+  const [first] = group
+  if (first.goal.kind === 'none')
     return (
       <p className="text-quiet">
         No goal set.{' '}
@@ -88,27 +123,42 @@ function Goal({ row, dueText, untilText }: { row: BoardRow; dueText: string; unt
         </Link>
       </p>
     )
-  }
-  const { record } = row.goal
-  const { kind } = METRIC_INFO[row.metric]
-  const value = text(kind, record.value, { isGoal: true })
-  const high = 'highValue' in record && record.highValue !== null ? text(kind, record.highValue, { isGoal: true }) : ''
+  const { beam } = first
+  const walls = beam ? group.flatMap(({ goal }) => (goal.kind === 'limit' ? [wallOn(beam, goal.record)] : [])) : []
   return (
     <>
-      {row.beam && <Beam beam={row.beam} isDanger={row.goal.kind === 'limit' && /break|broken/.test(row.goal.verdict?.word ?? '')} />}
-      <p className="mt-1">
-        <strong>{value}</strong> {SENSE_WORDS[record.sense]}
-        {high && <strong> {high}</strong>}
-        {dueText && <span className="text-quiet">, {dueText}</span>}
-        {row.goal.kind === 'limit' && (
-          <span className="text-quiet">
-            , {row.ratedPart ? `rating of ${row.ratedPart}` : LIMIT_WORDS[row.goal.record.source]}
-            {untilText}
-          </span>
-        )}
-      </p>
-      <Verdict row={row} />
+      {beam && <Beam beam={beam} hasGoal={first.goal.kind === 'target'} walls={walls} />}
+      <div className={group.length > 1 ? 'flex justify-between gap-3' : ''}>
+        {group.map((row, i) => (
+          <div key={row.id} className={i > 0 ? 'text-right' : ''}>
+            <GoalText row={row} dueText={dueText(board, row)} untilText={untilText(board, row)} />
+            <Verdict row={row} />
+          </div>
+        ))}
+      </div>
     </>
+  )
+}
+
+function GoalText({ row, dueText, untilText }: { row: BoardRow; dueText: string; untilText: string }) {
+  const { format } = useQuantities()
+  if (row.goal.kind === 'none') return null
+  const { record } = row.goal
+  const { kind } = METRIC_INFO[row.metric]
+  const number = (value: number) => format(kind, value, { isGoal: true }).number
+  const high = 'highValue' in record && record.highValue !== null ? number(record.highValue) : ''
+  return (
+    <p className="mt-0.5 text-[12.5px] leading-[17px]">
+      <strong>{number(record.value)}</strong> {SENSE_WORDS[record.sense]}
+      {high && <strong> {high}</strong>}
+      {dueText && <span className="text-quiet">, {dueText}</span>}
+      {row.goal.kind === 'limit' && (
+        <span className="text-quiet">
+          , {row.ratedPart ? `rating of ${row.ratedPart}` : LIMIT_WORDS[row.goal.record.source]}
+          {untilText}
+        </span>
+      )}
+    </p>
   )
 }
 
@@ -144,7 +194,7 @@ function Cell({ row, at, stageId, isPlanned }: { row: BoardRow; at: number; stag
           working={{ of: METRIC_INFO[row.metric].working as WorkingSubject, id: stageId }}
         />
       </span>
-      <span className="block text-xs text-quiet">{detail}</span>
+      <span className="block text-xs leading-4 text-quiet">{detail}</span>
     </>
   )
 }

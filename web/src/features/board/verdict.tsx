@@ -21,7 +21,7 @@ export function Verdict({ row }: { row: BoardRow }) {
   if (verdict === null) return <p className="font-bold text-quiet">being worked out</p>
   const isLate = 'isLate' in verdict && verdict.isLate
   return (
-    <p className={`font-bold ${isLate ? 'text-wait' : (TONES[verdict.word] ?? 'text-ink')}`}>
+    <p className={`text-[13px] leading-[17px] font-bold ${isLate ? 'text-wait' : (TONES[verdict.word] ?? 'text-ink')}`}>
       <WorkingLink of={kind} id={record.id}>
         {verdictText(verdict)}
       </WorkingLink>

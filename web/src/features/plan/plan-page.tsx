@@ -24,7 +24,7 @@ export function PlanPage() {
       <title>{`${records.build.name}: Plan · Bold Ballast`}</title>
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-4">
         <h1>
-          {records.stages.length} stages, {open1} still planned{late > 0 ? `, ${late} late` : ''}
+          {records.stages.length} {records.stages.length === 1 ? 'stage' : 'stages'}, {open1} still planned{late > 0 ? `, ${late} late` : ''}
         </h1>
         {table && <CsvButton name={`${records.build.name}-${tab.path}`} table={table} />}
       </div>
