@@ -1,5 +1,6 @@
 import { createReadStream, createWriteStream } from 'node:fs'
-import { finished } from 'node:stream/promises'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import type { PullColumns } from '@bold-ballast/contract'
 import { CalculationError, type ColumnMapping, type PullFileReport } from '@bold-ballast/core'
 import { readPullColumns, readPullFile } from './read-pull-file.ts'
@@ -44,20 +45,18 @@ export const columnsOf = ({ path, mapping }: PullFileWish): Promise<Refusable<Pu
 export const pullsOf = ({ path, mapping, samplesPath }: PullFileWish & { readonly samplesPath: string | null }): Promise<Refusable<SpooledReport>> =>
   orRefusal(async () => {
     const { report, delimiter } = await readPullFile(createReadStream(path), mapping)
-    const out = samplesPath === null ? null : createWriteStream(samplesPath)
     let offset = 0
     const pulls = report.pulls.map(({ channels, ...pull }) => ({
       ...pull,
       channels: channels.map(({ role, name, unit, values }): SpooledChannel => {
         const byteOffset = offset
         offset += values.byteLength
-        out?.write(Buffer.from(values.buffer, values.byteOffset, values.byteLength))
         return { role, name, unit, byteOffset, byteLength: values.byteLength }
       }),
     }))
-    if (out) {
-      out.end()
-      await finished(out)
+    if (samplesPath !== null) {
+      const all = report.pulls.flatMap(({ channels }) => channels.map(({ values }) => Buffer.from(values.buffer, values.byteOffset, values.byteLength)))
+      await pipeline(Readable.from(all), createWriteStream(samplesPath))
     }
     return { ...report, pulls, delimiter }
   })

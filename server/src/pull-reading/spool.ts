@@ -3,7 +3,7 @@ import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import type { Readable } from 'node:stream'
-import { finished } from 'node:stream/promises'
+import { pipeline } from 'node:stream/promises'
 import { AppError } from '../http/problem.ts'
 
 export interface Spool {
@@ -24,18 +24,15 @@ export async function spoolBody(source: Readable, mostBytes: number, tooLarge: (
   const folder = await mkdtemp(path.join(tmpdir(), 'bold-ballast-'))
   const remove = () => rm(folder, { recursive: true, force: true })
   const file = path.join(folder, 'body')
-  const out = createWriteStream(file)
-  const written = finished(out)
-  written.catch(() => {})
-  try {
-    let bytes = 0
-    for await (const chunk of source) {
-      bytes += (chunk as Buffer).length
-      if (bytes > mostBytes || out.destroyed) continue
-      if (!out.write(chunk)) await new Promise<void>((resolve) => out.once('drain', resolve).once('error', () => resolve()))
+  let bytes = 0
+  const kept = async function* (chunks: AsyncIterable<Buffer>) {
+    for await (const chunk of chunks) {
+      bytes += chunk.length
+      if (bytes <= mostBytes) yield chunk
     }
-    out.end()
-    await written
+  }
+  try {
+    await pipeline(source, kept, createWriteStream(file))
     if (bytes > mostBytes) throw tooLarge()
   } catch (error) {
     await remove()

@@ -10,7 +10,7 @@ export const room = defineRoom({
   pictures: [
     { name: 'engine-plan', query: 'tab=plan' },
     { name: 'weak-links', query: 'tab=links', hasCurves: true },
-    { name: 'hours', query: 'tab=hours&stage=c87ced6d-11a6-4ad2-87c7-ac10083d0a2f' },
+    { name: 'ladder', query: 'tab=compare&as=ladder', hasCurves: true },
     { name: 'power', hasCurves: true },
     { name: 'compare', query: 'tab=compare', hasCurves: true },
     { name: 'live', query: 'tab=live', press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' },

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react'
 import { api } from '../../../data/api.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
 import { useSender } from '../../../data/use-sender.ts'
+import { SettingSelect } from '../../../shared/setting-select.tsx'
 import type { LivePull } from '../../../shared/use-stream.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert } from '../../../ui/states.tsx'
@@ -60,18 +61,7 @@ export function KeepPulls({ records, pulls, newSession }: { records: RecordsAnsw
           </select>
         </label>
       )}
-      {chosen && chosen.settings.length > 1 && (
-        <label className="mb-2 block">
-          <span className="mb-1 block">On the setting</span>
-          <select value={setting?.id} onChange={(event) => setSettingId(event.target.value)} className="w-full">
-            {chosen.settings.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      {chosen && <SettingSelect settings={chosen.settings} value={setting?.id ?? ''} onPick={setSettingId} label="On the setting" />}
       {pulls.length === 0 ? (
         <p className="mb-2 text-quiet">A pull that has ended stands here, and can be put into a session.</p>
       ) : (

@@ -2,6 +2,7 @@ import type { StoredRecords } from '@bold-ballast/contract'
 import { CalculationError } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
+import { SettingSelect } from '../../../shared/setting-select.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { readPeak } from './read-peak.ts'
 
@@ -37,15 +38,7 @@ export function PeakEntry({ records, session, pullCount }: { records: StoredReco
         Peak alone
       </label>
       <input id={inputId} value={text} onChange={(event) => setText(event.target.value)} placeholder="650 hp at 6500 rpm" className="w-[150px]" />
-      {session.settings.length > 1 && (
-        <select value={setting?.id ?? ''} onChange={(event) => setSettingId(event.target.value)} aria-label={`Setting of the peak at ${session.dynoName}`}>
-          {session.settings.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      )}
+      <SettingSelect settings={session.settings} value={setting?.id ?? ''} onPick={setSettingId} name={`Setting of the peak at ${session.dynoName}`} />
       <button type="submit" className="button" disabled={isLoading || text.trim() === ''} aria-label={`Store the peak at ${session.dynoName}`}>
         Store
       </button>

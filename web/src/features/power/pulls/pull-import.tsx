@@ -3,6 +3,7 @@ import { type ColumnMapping, FIRST_SETTING } from '@bold-ballast/core'
 import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useSender } from '../../../data/use-sender.ts'
+import { SettingSelect } from '../../../shared/setting-select.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -111,18 +112,7 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
   const columns = asMapping(found.columns).map((column) => mapping.find(({ heading }) => heading === column.heading) ?? column)
   return (
     <Panel title={`Pulls of ${session.dynoName}, ${dayText(session.at)}`} onClose={onClose} focusOn="pull-file">
-      {session.settings.length > 1 && (
-        <label className="mb-3 block">
-          <span className="mb-1 block font-semibold">They ran on</span>
-          <select value={settingId} onChange={(event) => setSettingId(event.target.value)} className="w-full">
-            {session.settings.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      <SettingSelect settings={session.settings} value={settingId} onPick={setSettingId} label="They ran on" />
       <label htmlFor="pull-file" className="mb-1 block font-semibold">
         CSV files
       </label>

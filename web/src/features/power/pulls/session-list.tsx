@@ -1,6 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { type DynoSetting, type PowerRoom, type SessionFigures, settingOf } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
+import { SettingSelect } from '../../../shared/setting-select.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { useRemoval } from '../../../ui/removal.tsx'
@@ -118,7 +119,6 @@ function Session({
       {session.settings.map((setting) => {
         const own = figures.find((entry) => entry.settingId === setting.id)
         const ran = pulls.filter((pull) => settingOf(session, pull.settingId).id === setting.id)
-        const isAlone = session.settings.length === 1
         return (
           <section key={setting.id} className="mt-1.5" aria-label={`Setting ${setting.name}`}>
             <div className="flex items-baseline justify-between gap-3">
@@ -157,21 +157,12 @@ function Session({
                       {pull.setAside && <span className="text-xs text-quiet">{pull.setAside}</span>}
                     </label>
                     <span className="flex items-center gap-3">
-                      {!isAlone && (
-                        <select
-                          value={setting.id}
-                          aria-label={`Setting of ${pull.label}`}
-                          onChange={(event) =>
-                            void patch({ buildId, resource: 'pulls', id: pull.id, body: { version: pull.version, settingId: event.target.value } })
-                          }
-                        >
-                          {session.settings.map(({ id, name }) => (
-                            <option key={id} value={id}>
-                              {name}
-                            </option>
-                          ))}
-                        </select>
-                      )}
+                      <SettingSelect
+                        settings={session.settings}
+                        value={setting.id}
+                        onPick={(id) => void patch({ buildId, resource: 'pulls', id: pull.id, body: { version: pull.version, settingId: id } })}
+                        name={`Setting of ${pull.label}`}
+                      />
                       <Figure kind="power" value={pull.peakPowerW} decimals={1} working={{ of: 'pull', id: pull.id }} />
                     </span>
                   </li>
