@@ -109,6 +109,7 @@ const wheelToCrankCalculation = defineCalculation({
 
 const smoothCalculation = defineCalculation({
   name: 'dyno.smooth',
+  isLong: true,
   title: 'A series smoothed by speed',
   formula: 'Savitzky-Golay: the value of the least-squares polynomial in each window; moving average: (1/h) ∫ over [n − h/2, n + h/2]',
   sources: ['Savitzky and Golay 1964 (from memory), least squares on even steps; ends by the polynomial of the first and last window'],

@@ -20,6 +20,8 @@ export interface Calculation {
   readonly output: z.ZodType
   /** Whether `run` asks for the solver among its tools. */
   readonly needsSolver?: boolean
+  /** Whether a short input can ask for a long sum. */
+  readonly isLong?: boolean
   readonly run: (input: never, tools: CalculationTools) => { value: unknown; warnings?: readonly string[] }
 }
 

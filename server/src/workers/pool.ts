@@ -64,6 +64,11 @@ export class WorkPool {
     }
   }
 
+  /** Starts the first thread, so that the first to ask does not wait for it. */
+  warm(): void {
+    this.threads()
+  }
+
   async close(): Promise<void> {
     await this.made?.destroy()
   }
