@@ -58,6 +58,9 @@ export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Exp
   app.use(guardOrigin)
   app.use('/api', api(knex, devices, pool))
   if (webRoot) serveWeb(app, webRoot)
+  app.use(() => {
+    throw new AppError('not-found', 'There is no such address, or it takes no such request.')
+  })
   app.use((thrown: unknown, request: Request, response: Response, _next: NextFunction) => {
     const error = toAppError(thrown)
     if (error.code === 'unexpected') logger.error({ err: thrown, method: request.method, route: request.path }, 'unexpected error')
@@ -98,11 +101,15 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   return router
 }
 
+/** The addresses that a page of ours stands at. */
+const PAGES = /^\/($|open\/?$|new\/?$|formulas(\/[^/]*)?\/?$|builds\/[^/]+(\/[a-z]+)?\/?$)/
+
 function serveWeb(app: Express, webRoot: string): void {
   app.use('/assets', express.static(path.join(webRoot, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
   app.use(express.static(webRoot, { index: false }))
-  app.get('/{*any}', (_request, response) => {
+  app.get('/{*any}', (request, response) => {
     response.setHeader('Cache-Control', 'no-cache')
-    response.sendFile('index.html', { root: webRoot })
+    // The page itself says that an address leads nowhere.
+    response.status(PAGES.test(request.path) ? 200 : 404).sendFile('index.html', { root: webRoot })
   })
 }

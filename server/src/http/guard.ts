@@ -29,7 +29,13 @@ export function guardOrigin(request: Request, _response: Response, next: NextFun
 export function personOf(request: Request): string {
   const raw = request.get('x-person') ?? ''
   try {
-    return decodeURIComponent(raw).trim().slice(0, 80) || 'nobody named'
+    // Control characters name nobody, and cannot be stored.
+    return (
+      decodeURIComponent(raw)
+        .replaceAll(/\p{Cc}/gu, '')
+        .trim()
+        .slice(0, 80) || 'nobody named'
+    )
   } catch {
     return 'nobody named'
   }

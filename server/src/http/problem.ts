@@ -10,6 +10,8 @@ const STATUS = {
   stale: 409,
   duplicate: 409,
   'too-large': 413,
+  unsupported: 415,
+  'no-such-range': 416,
   'bad-input': 422,
   'rule-broken': 422,
   'calculation-refused': 422,
@@ -29,6 +31,8 @@ const TITLES: Record<ProblemCode, string> = {
   stale: 'Somebody changed it in the meantime',
   duplicate: 'It exists already',
   'too-large': 'It is too large',
+  unsupported: 'The body cannot be read as it is written',
+  'no-such-range': 'There is no such range',
   'bad-input': 'A field needs another value',
   'rule-broken': 'A rule forbids it',
   'calculation-refused': 'The calculation refuses this input',
@@ -97,6 +101,14 @@ const AWAY_CODES = new Set([
 ])
 
 /** Any thrown thing as an AppError; what is unknown becomes a fixed text, so that no stack, SQL or path is ever sent. */
+/** What the parts that read a request answer by a status of their own. */
+const SENT_WRONG = {
+  400: () => new AppError('malformed', 'The address or the body cannot be read. Send it as the documents say.'),
+  404: () => new AppError('not-found', 'There is no such address.'),
+  415: () => new AppError('unsupported', 'The body is written in a character set or an encoding that is not read here. Send UTF-8 without compression.'),
+  416: () => new AppError('no-such-range', 'The range asked for lies outside of the file. Ask without one.'),
+} as const
+
 export function toAppError(thrown: unknown): AppError {
   if (thrown instanceof AppError) return thrown
   if (thrown instanceof CalculationError)
@@ -106,7 +118,7 @@ export function toAppError(thrown: unknown): AppError {
   const { name = '', message = '', type = '', status } = (thrown ?? {}) as { name?: string; message?: string; type?: string; status?: number }
   if (type === 'entity.too.large') return new AppError('too-large', 'The request is larger than 256 kB. Send less at once.')
   if (type === 'entity.parse.failed') return new AppError('malformed', 'The body is not JSON. Send one JSON object.')
-  if (status === 400) return new AppError('malformed', 'The address or the body cannot be read.')
+  if (status !== undefined && status in SENT_WRONG) return SENT_WRONG[status as keyof typeof SENT_WRONG]()
   const isAway = AWAY_CODES.has(code) || name === 'KnexTimeoutError' || /Connection terminated|ECONNREFUSED|Connection ended|not queryable/.test(message)
   if (isAway) return new AppError('database-away', 'The database does not answer. Nothing was stored; send it again in a moment.')
   if (code === '23505') {
@@ -117,6 +129,8 @@ export function toAppError(thrown: unknown): AppError {
   }
   if (code === '23503') return new AppError('rule-broken', 'It names a record that this build does not have, or another record still needs it.')
   if (code === '23514' || code === '23502') return new AppError('rule-broken', 'A value lies outside what can be stored. Check its number and unit.')
+  if (code === '22021' || code === '22P05') return new AppError('bad-input', 'A text holds a character that cannot be stored (a NUL). Type it anew.')
+  if (code === '53100') return new AppError('disk-full', 'The disk of the database is full. Make room and send it again; nothing was stored.')
   if (code === '22P02' || code === '22003') return new AppError('bad-input', 'A value has the wrong shape for its field.')
   return new AppError('unexpected', 'Something went wrong on our side. Nothing was stored; what you typed is still in the form.')
 }

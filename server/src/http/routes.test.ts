@@ -130,3 +130,21 @@ describe('calculations over HTTP', () => {
     expect((await server.call('POST', '/api/calc/no.such', {})).status).toBe(404)
   })
 })
+
+describe('requests that are wrong in themselves', () => {
+  const send = (method: string, path: string, body: string, headers: Record<string, string>) => server.call(method, path, body, headers)
+  it.each<[string, string, string, string, Record<string, string>, number]>([
+    ['a NUL in a text', 'POST', 'zones', JSON.stringify({ id: '7f1d3c52-51a2-4a1e-9c35-2a6f5a5e0a99', name: 'a\u0000b' }), {}, 422],
+    ['an unknown character set', 'POST', 'zones', '{}', { 'content-type': 'application/json; charset=klingon' }, 415],
+    ['an unknown encoding', 'POST', 'zones', '{}', { 'content-encoding': 'foo' }, 415],
+    ['a NUL in a name of a person', 'POST', 'zones', JSON.stringify({ id: '7f1d3c52-51a2-4a1e-9c35-2a6f5a5e0a98', name: 'ab' }), { 'x-person': 'a%00b' }, 201],
+  ])('%s is answered in words', async (_, method, list, body, headers, status) => {
+    const build = await makeBuild(server)
+    const answer = await send(method, `${build.path}/${list}`, body, headers)
+    expect(answer.status, answer.text).toBe(status)
+    if (status >= 400) expect(answer.body.detail).toMatch(/\.$/)
+  })
+  it('outside the API is a problem too', async () => {
+    expect(await send('POST', '/', '{}', {})).toMatchObject({ status: 404, type: expect.stringMatching(/problem\+json/) })
+  })
+})
