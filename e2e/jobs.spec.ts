@@ -145,7 +145,10 @@ async function newSession(page: Page, path: string, stage: string, settings: rea
     }
   }
   await dialog.getByRole('button', { name: 'Store the session' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: /Close/ }).click()
+  // The form of pulls opens by itself; peaks are typed beside the session.
+  const pulls = page.getByRole('dialog', { name: /^Pulls of Quay hub dyno/ })
+  await pulls.getByRole('button', { name: /Close/ }).click()
+  await expect(pulls).toBeHidden()
 }
 
 async function peak(page: Page, setting: string, text: string): Promise<void> {
