@@ -1,10 +1,11 @@
+import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { enginePlanKind } from './engine-plan-kind.ts'
 import { partKind, partUseKind } from './part-kinds.ts'
 import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
-import { balanceStepKind, ballastAimKind, boxKind, changeKind, inCarKind, liftKind, siteKind, weighingKind, zoneKind } from './weight-kinds.ts'
+import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
 
 /** Every kind of record that a build holds, in the order in which they are stored: what names another comes after it, or is checked at the end. */
 export const KINDS = [

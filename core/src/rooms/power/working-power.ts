@@ -69,18 +69,21 @@ export function powerWorking(car: Car, position: number): Working | undefined {
     title: `Power at ${stageName(car, position)}`,
     calculation: 'build.power-at-stage',
     result: { label: 'power on the build’s basis', value: power.value, kind: 'power', sd: power.sd, proof: power.proof },
-    lines,
-    remarks: [...carried, ...otherSettings(car, position), ...schoolRemark(car)],
+    lines: [...lines, ...otherSettings(car, position)],
+    remarks: [...carried, ...schoolRemark(car)],
   }
 }
 
 /** What ran there on another setting: another engine, neither averaged nor held against this one. */
-function otherSettings(car: Car, position: number): string[] {
-  const { otherSettings: others, isPicked } = runsAtStage(car, position)
-  if (others.length === 0) return []
-  const names = others.map(({ setting, value }) => `${setting.name} ${(value / 1000).toFixed(1)} kW`).join(', ')
-  return [`${isPicked ? 'The setting that was picked stands' : 'The last setting run stands'}; other settings are other engines: ${names}.`]
-}
+const otherSettings = (car: Car, position: number): WorkingLine[] =>
+  runsAtStage(car, position).otherSettings.map(({ setting, value, sd }) => ({
+    label: `on another setting: ${setting.name}`,
+    value,
+    kind: 'power',
+    sd,
+    proof: 'measured',
+    note: 'another engine, not in this number',
+  }))
 
 /** Power over mass, with what each rests on. */
 export function ratioWorking(car: Car, position: number): Working | undefined {

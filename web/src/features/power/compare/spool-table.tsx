@@ -1,4 +1,4 @@
-import { attempt, CalculationError, fromSi, gridSpeedRpm, type Ladder, parseQuantity, powerAtSpeed, speedAtPower } from '@bold-ballast/core'
+import { attempt, CalculationError, fromSi, type GridCurve, gridSpeedRpm, type Ladder, parseQuantity, powerAtSpeed, speedAtPower } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
 import { Chart, useChartColours } from '../../../ui/chart.tsx'
@@ -77,14 +77,11 @@ export function SpoolTable({ ladder: { rungs, band } }: { ladder: Ladder }) {
                 {units.power} from, rpm
               </label>
             </td>
-            {drawn.map(({ id, curve }) => {
-              const rpm = powerW instanceof CalculationError ? null : speedAtPower(curve, powerW)
-              return (
-                <td key={id} className="p-1.5 text-right font-bold">
-                  {rpm === null ? '–' : format('engineSpeed', rpm).number}
-                </td>
-              )
-            })}
+            <Cells
+              drawn={drawn}
+              of={(curve) => (powerW instanceof CalculationError ? null : speedAtPower(curve, powerW))}
+              show={(rpm) => format('engineSpeed', rpm).number}
+            />
           </tr>
           <tr className="border-b border-line">
             <td className="p-1.5">
@@ -93,17 +90,31 @@ export function SpoolTable({ ladder: { rungs, band } }: { ladder: Ladder }) {
                 {units.power}
               </label>
             </td>
-            {drawn.map(({ id, curve }) => {
-              const watts = speedRpm instanceof CalculationError ? null : powerAtSpeed(curve, speedRpm)
-              return (
-                <td key={id} className="p-1.5 text-right font-bold">
-                  {watts === null ? '–' : format('power', watts, { decimals: 1 }).number}
-                </td>
-              )
-            })}
+            <Cells
+              drawn={drawn}
+              of={(curve) => (speedRpm instanceof CalculationError ? null : powerAtSpeed(curve, speedRpm))}
+              show={(watts) => format('power', watts, { decimals: 1 }).number}
+            />
           </tr>
         </tbody>
       </table>
     </section>
   )
 }
+
+interface CellsProps {
+  readonly drawn: readonly { readonly id: string; readonly curve: GridCurve }[]
+  readonly of: (curve: GridCurve) => number | null
+  readonly show: (value: number) => string
+}
+
+/** One number of each setting's curve; a dash where its curve does not reach. */
+const Cells = ({ drawn, of, show }: CellsProps) =>
+  drawn.map(({ id, curve }) => {
+    const value = of(curve)
+    return (
+      <td key={id} className="p-1.5 text-right font-bold">
+        {value === null ? '–' : show(value)}
+      </td>
+    )
+  })
