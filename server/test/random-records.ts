@@ -84,8 +84,8 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     replacesChangeId: i % 2 === 0 ? null : replacesChangeId,
     doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
   }),
-  limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId }),
-  targets: ({ value, sense }) => ({ value: (Math.abs(value as number) % 0.5) + 1e-3, highValue: sense === 'between' ? 0.9 : null }),
+  limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId, driverName: null }),
+  targets: ({ value, sense }) => ({ value: (Math.abs(value as number) % 0.5) + 1e-3, highValue: sense === 'between' ? 0.9 : null, driverName: null }),
   expectations: ({ value }) => ({ value: Math.abs(value as number) + 1 }),
   weighings: ({ secondPlacement, pads, total, axles }) => ({
     ...(secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),

@@ -9,7 +9,7 @@ const OF_METRICS = Object.values(METRIC_INFO).flatMap(({ reads = [] }) => reads)
 
 /** Which lists each answer about a build reads: a write to any other leaves it as it is. A test holds them against what is read. */
 export const ANSWER_READS = {
-  board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', ...OF_METRICS])],
+  board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'partUses', ...OF_METRICS])],
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
 } as const satisfies Record<string, readonly RecordList[]>

@@ -8,6 +8,7 @@ import type { GoalSense, MetricDeclaration, MetricWork } from '../stages/define-
 import type { StageValue } from '../stages/stage-value.ts'
 import { WAITING, type Waiting } from '../stages/stage-value.ts'
 import { chanceAtMost, type Distribution } from '../stats/distribution.ts'
+import { goalAtReference } from './goal-at-reference.ts'
 import { METRIC_VALUES } from './metric-values.ts'
 import { METRIC_INFO } from './metrics.ts'
 
@@ -31,8 +32,9 @@ export class StageValues {
   constructor(car: Car, metrics: MetricSet = ALL_METRICS) {
     this.car = car
     this.metrics = metrics
-    this.targets = car.records.targets
-    this.limits = [...car.records.limits, ...ratingLimits(car)]
+    const { targets, limits, build } = car.records
+    this.targets = targets.map((goal) => goalAtReference(goal, build))
+    this.limits = [...limits.map((goal) => goalAtReference(goal, build)), ...ratingLimits(car)]
   }
 
   info(metric: Metric): MetricDeclaration {

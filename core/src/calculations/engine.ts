@@ -159,7 +159,7 @@ const injectorCalculation = defineCalculation({
 const fuelPumpCalculation = defineCalculation({
   name: 'engine.fuel-pump',
   title: 'Fuel pumps and one that fails',
-  formula: 'demand = ṁ_f/ρ; margin = N Q(p)/demand − 1; Q by straight lines between measured points',
+  formula: 'demand = ṁ_f/ρ; margin = N Q(p)/demand − 1, with one failed (N − 1 + spare) Q(p)/demand − 1; Q by straight lines between measured points',
   sources: ['Continuity', 'Margins of 15 to 30 %, and planning with one pump failed in top classes: common practice, no source'],
   assumptions: ['Outlet pressure is base plus boost plus losses', 'The points were measured at the voltage the car has'],
   validRange: 'A pressure between the measured points',
@@ -186,6 +186,7 @@ const fuelPumpCalculation = defineCalculation({
       .max(100),
     outletPressurePa: z.number(),
     pumpCount: z.int(),
+    spareCount: z.int().nonnegative().max(100).default(0),
     margin: z.number(),
   }),
   output: z.strictObject({
@@ -193,6 +194,7 @@ const fuelPumpCalculation = defineCalculation({
     demandM3PerS: z.number(),
     returnM3PerS: z.number(),
     marginReached: z.number(),
+    marginOneFailed: z.number(),
     isEnough: z.boolean(),
     oneMayFail: z.boolean(),
   }),

@@ -105,6 +105,7 @@ const enginePlanCalculation = defineCalculation({
         step: z.enum(PLAN_STEPS),
         figures: z.array(z.strictObject({ word: z.string(), value: z.number() })),
         refusal: z.string().nullable(),
+        notGiven: z.string().nullable(),
         waitsFor: z.enum(PLAN_STEPS).nullable(),
       }),
     ),
@@ -114,10 +115,11 @@ const enginePlanCalculation = defineCalculation({
     const { steps, refusedBy } = workEnginePlan({ id: 'plan', stageId: 'stage', ...plan }, { ...loss, isUsual: false })
     return {
       value: {
-        steps: steps.map(({ key, figures, refusal, waitsFor }) => ({
+        steps: steps.map(({ key, figures, refusal, notGiven, waitsFor }) => ({
           step: key,
           figures: figures.map(({ word, value }) => ({ word, value })),
           refusal,
+          notGiven,
           waitsFor,
         })),
         refusedBy,

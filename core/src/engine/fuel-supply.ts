@@ -88,7 +88,7 @@ export function pumpFlowM3PerS(points: readonly FlowPoint[], pressurePa: number)
 }
 
 /**
- * Pumps against the engine's demand with a margin: whether the running ones carry it, and whether one may fail.
+ * Pumps against the engine's demand with a margin: whether the running ones carry it, and whether one may fail; spare ones run only then.
  * Source: continuity. Margins of 15 to 30 % are common practice, no source. Rejects points outside, margins outside 0 to 1, and no pump.
  */
 export function fuelPumps(input: {
@@ -97,9 +97,18 @@ export function fuelPumps(input: {
   points: readonly FlowPoint[]
   outletPressurePa: number
   pumpCount: number
+  spareCount?: number | undefined
   margin: number
-}): { flowPerPumpM3PerS: number; demandM3PerS: number; returnM3PerS: number; marginReached: number; isEnough: boolean; oneMayFail: boolean } {
-  const { fuelKgPerS, fuelDensityKgM3, points, outletPressurePa, pumpCount, margin } = input
+}): {
+  flowPerPumpM3PerS: number
+  demandM3PerS: number
+  returnM3PerS: number
+  marginReached: number
+  marginOneFailed: number
+  isEnough: boolean
+  oneMayFail: boolean
+} {
+  const { fuelKgPerS, fuelDensityKgM3, points, outletPressurePa, pumpCount, spareCount = 0, margin } = input
   requirePositive(fuelKgPerS, 'fuelKgPerS')
   requirePositive(fuelDensityKgM3, 'fuelDensityKgM3')
   requireWithin(margin, 0, 1, 'margin')
@@ -112,7 +121,8 @@ export function fuelPumps(input: {
     demandM3PerS,
     returnM3PerS: pumpCount * flowPerPumpM3PerS - demandM3PerS,
     marginReached: reached(pumpCount),
+    marginOneFailed: reached(pumpCount - 1 + spareCount),
     isEnough: reached(pumpCount) >= margin,
-    oneMayFail: pumpCount > 1 && reached(pumpCount - 1) >= 0,
+    oneMayFail: pumpCount + spareCount > 1 && reached(pumpCount - 1 + spareCount) >= 0,
   }
 }

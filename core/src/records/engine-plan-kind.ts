@@ -66,7 +66,9 @@ export const injectorPlanSchema = z.strictObject({
 })
 
 export const pumpPlanSchema = z.strictObject({
+  /** Those that feed the rail; spare ones stand by and run when one of them has failed. */
   count: z.int().positive().max(8),
+  spareCount: z.int().nonnegative().max(8).default(0),
   points: z
     .array(z.strictObject({ pressurePa: positive(2e6), flowM3PerS: positive(1e-2), currentA: positive(200).nullable().default(null) }))
     .min(1)

@@ -9,6 +9,9 @@ export const RATING_SUBJECTS = {
   wheelPower: { word: 'power at the wheels', kind: 'power', rating: 'power' },
   crankPower: { word: 'power at the crank', kind: 'power', rating: 'power' },
   crankTorque: { word: 'torque at the crank', kind: 'torque', rating: 'torque' },
+  gearboxTorque: { word: 'torque into the gearbox', kind: 'torque', rating: 'torque' },
+  axleTorque: { word: 'torque of both axle shafts', kind: 'torque', rating: 'torque' },
+  wheelTorque: { word: 'torque at one wheel', kind: 'torque', rating: 'torque' },
   airFlow: { word: 'air flow', kind: 'massFlow', rating: 'airFlow' },
   fuelFlow: { word: 'fuel flow', kind: 'volumeFlow', rating: 'fuelFlow' },
   engineSpeed: { word: 'engine speed', kind: 'engineSpeed', rating: 'speed' },
@@ -24,7 +27,11 @@ export type RatingSubject = keyof typeof RATING_SUBJECTS
 export const RATING_SUBJECT_NAMES = Object.keys(RATING_SUBJECTS) as [RatingSubject, ...RatingSubject[]]
 
 export const PART_STATUSES = ['wanted', 'ordered', 'here', 'fitted', 'wornOut'] as const
+/** What a part does for the engine's fuel. Feed pumps carry the rail, a lift pump fills their pot, a spare one runs when another has failed. */
+export const FUEL_ROLES = ['injectors', 'feedPump', 'liftPump', 'sparePump'] as const
+export type FuelRole = (typeof FUEL_ROLES)[number]
 export const LIFE_UNITS = ['hours', 'days', 'events'] as const
+export type LifeUnit = (typeof LIFE_UNITS)[number]
 
 const money = z.number().nonnegative().max(1e8).nullable().default(null)
 
@@ -67,6 +74,8 @@ export const partKind = defineRecord({
     /** All pieces together. */
     cost: money,
     ratings: z.array(partRatingSchema).max(20).default([]),
+    /** Null: as the words of its kind say. */
+    fuelRole: z.enum(FUEL_ROLES).nullable().default(null),
     life: z
       .strictObject({ amount: z.number().positive().max(1e6), unit: z.enum(LIFE_UNITS) })
       .nullable()

@@ -23,21 +23,45 @@ export const POWER_PLACES = ['hub', 'roller', 'engine'] as const
 export const CROSS_CONVENTIONS = ['rfLr', 'lfRr', 'wedge'] as const
 export const GUESS_PAIR_SOURCES = ['build', 'garage'] as const
 
+const geometryFields = {
+  wheelbaseM: z.number().min(1).max(5),
+  trackFrontM: z.number().min(0.5).max(3),
+  trackRearM: z.number().min(0.5).max(3),
+}
+
+/** Where the wheels stand. */
+export const geometrySchema = z.strictObject(geometryFields)
+export type Geometry = z.output<typeof geometrySchema>
+
+/** The driver that a weighing or a goal names, of those of the build; null: the reference driver. */
+export const driverName = z.string().trim().min(1).max(60).nullish()
+
 export const buildFields = {
   id,
   name,
   discipline: z.enum(DISCIPLINES),
   className: z.string().trim().max(80).nullable().default(null),
   drivenAxles: z.enum(DRIVEN_AXLES),
-  wheelbaseM: z.number().min(1).max(5),
-  trackFrontM: z.number().min(0.5).max(3),
-  trackRearM: z.number().min(0.5).max(3),
+  ...geometryFields,
   reference: z.strictObject({
     driverKg: z.number().nonnegative().max(300),
     fuelL: z.number().nonnegative().max(500),
     fuelKgPerL: z.number().min(0.5).max(1.2),
   }),
   powerBasis: z.strictObject({ place: z.enum(POWER_PLACES), standard: z.enum(BASIS_STANDARDS), boostSchool: z.enum(BOOST_SCHOOLS) }),
+  /** People who drive it, with what they weigh in their gear, and their seat and belts where these differ. */
+  drivers: z
+    .array(
+      z.strictObject({
+        name: z.string().trim().min(1).max(60),
+        massKg: z.number().positive().max(300),
+        seat: z.string().trim().max(120).nullable().default(null),
+        belts: z.string().trim().max(120).nullable().default(null),
+      }),
+    )
+    .max(20)
+    .refine((list) => new Set(list.map(({ name }) => name.toLowerCase())).size === list.length, 'names one driver twice. Give each a name of its own.')
+    .default([]),
   /** What the car weighs before any weighing. */
   baselineMass: z
     .strictObject({
@@ -90,6 +114,8 @@ export const stageKind = defineRecord({
     position: z.int().nonnegative().max(99),
     name,
     date: day.nullable().default(null),
+    /** Where the wheels stand from this stage on; null: as at the stage before, at last as the build says. */
+    geometry: geometrySchema.nullish(),
     note,
   },
   rules: [keepsFirstPlace],
@@ -107,6 +133,13 @@ const isReachable: RecordRule = (next) => {
   const why = whyNoGoal(METRIC_GOALS[next.metric as Metric], value)
   if (why) throw new RecordRefusal('value', why)
   return isBetween || !('highValue' in next) ? next : { ...next, highValue: null }
+}
+
+/** Only what the driver sits in hangs on who drives. */
+const namesDriverOfMass: RecordRule = (next) => {
+  if (next.driverName && next.metric !== 'massReady')
+    throw new RecordRefusal('driverName', 'Only a goal of mass can name its driver. Leave the driver out, or set the goal on mass.')
+  return next
 }
 
 /** A limit ends no earlier than it begins. */
@@ -138,9 +171,10 @@ export const limitKind = defineRecord({
     fromStageId: id.nullable().default(null),
     /** The last stage it holds for; null: to the end. */
     untilStageId: id.nullable().default(null),
+    driverName,
     typed,
   },
-  rules: [isReachable, runsForward],
+  rules: [isReachable, namesDriverOfMass, runsForward],
 })
 export type Limit = RecordOfKind<typeof limitKind>
 
@@ -159,9 +193,10 @@ export const targetKind = defineRecord({
     highValue: z.number().nullable().default(null),
     /** Null: due at the last stage. */
     dueStageId: id.nullable().default(null),
+    driverName,
     typed,
   },
-  rules: [isReachable],
+  rules: [isReachable, namesDriverOfMass],
 })
 export type Target = RecordOfKind<typeof targetKind>
 

@@ -1,6 +1,7 @@
 import { z } from '../zod.ts'
 import { id, instant, name, note, optionalPlace, partKg, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { driverName } from './plan-kinds.ts'
 
 export const massValueSchema = z.strictObject({
   massKg: partKg,
@@ -157,6 +158,8 @@ export const weighingKind = defineRecord({
     conditions: conditionsSchema.nullable().default(null),
     /** 0 when the driver was out. */
     driverInKg: z.number().nonnegative().max(300),
+    /** Who was in, where it was one of the build's drivers. */
+    driverName,
     fuelL: z.number().nonnegative().max(500),
     fuelSdL: spread,
     extras: z

@@ -2,10 +2,10 @@ import { itemAt } from '../item-at.ts'
 import { estimateBiases, type GuessBiases, type GuessPair, type GuessSide } from '../mass/estimate-bias.ts'
 
 import type { Place } from '../records/common-fields.ts'
-import type { Stage } from '../records/plan-kinds.ts'
+import type { BuildRecord, Geometry, Stage } from '../records/plan-kinds.ts'
 import type { BuildRecords } from '../records/records.ts'
 import type { Change, Weighing } from '../records/weight-kinds.ts'
-import { guessSide, isUnknown, type LineMass, lineMass } from './line-mass.ts'
+import { guessSide, isUnknown, type LineMass, lineMass, lineOfPart } from './line-mass.ts'
 import { linkedRuns, listingStages } from './linked-runs.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
 import { type StageValue, WAITING, type Waiting } from './stage-value.ts'
@@ -39,6 +39,8 @@ export interface Car {
   readonly lines: readonly Line[]
   readonly lineById: ReadonlyMap<string, Line>
   readonly linesByStage: readonly (readonly Line[])[]
+  /** The build as it stands at each stage: where its wheels stand from there on. */
+  readonly builds: readonly BuildRecord[]
   /** How many lines stages 0 to n hold, for each n. */
   readonly lineCountUpTo: readonly number[]
   /** Whether each stage lists a line, a part or an expectation of its own. */
@@ -62,6 +64,33 @@ export interface SidedPair extends GuessPair {
 
 /** Index of a stage in the build's order; −1 when the build has no such stage. */
 export const stageIndex = (car: Car, stageId: string): number => car.stages.findIndex((stage) => stage.id === stageId)
+
+/**
+ * The build as it stands at a stage: with the wheelbase and tracks from there on.
+ * @example buildAtStage(EXAMPLE, 'strip').trackRearM // 1.5
+ */
+export function buildAtStage<Build extends Geometry>(
+  { build, stages }: { readonly build: Build; readonly stages: readonly Pick<Stage, 'id' | 'geometry' | 'position'>[] },
+  stageId: string,
+): Build {
+  const sorted = [...stages].sort((a, b) => a.position - b.position)
+  return buildsOf(build, sorted)[sorted.findIndex(({ id }) => id === stageId)] ?? build
+}
+
+/** The build with the geometry of each stage: its own, else that of the stage before. */
+function buildsOf<Build extends Geometry>(build: Build, stages: readonly Pick<Stage, 'geometry'>[]): Build[] {
+  let now = build
+  return stages.map(({ geometry }) => {
+    if (geometry) now = { ...now, ...geometry }
+    return now
+  })
+}
+
+/**
+ * The build as it stood when a weighing was read: with the geometry of the stage it was entered at.
+ * @example buildOfWeighing(CAR, EXAMPLE.weighings[0]).wheelbaseM // 2.6
+ */
+export const buildOfWeighing = (car: Car, { stageId }: Pick<Weighing, 'stageId'>): BuildRecord => car.builds[stageIndex(car, stageId)] ?? car.records.build
 
 /** What a car is opened with besides its records. */
 export interface CarOptions {
@@ -92,14 +121,17 @@ export function openCar(records: BuildRecords, { garagePairs = [], later = () =>
   const stages = [...records.stages].sort((a, b) => a.position - b.position)
   const positions = new Map(stages.map((stage, i) => [stage.id, i]))
   const placeOfZone = new Map(records.zones.map((zone) => [zone.name.toLowerCase(), zone.place]))
-  const lines = records.changes.flatMap((change): Line[] => {
-    const stagePosition = positions.get(change.stageId)
-    if (change.state === 'dropped' || stagePosition === undefined) return []
+  const partById = new Map(records.parts.map((part) => [part.id, part]))
+  const lines = records.changes.flatMap((record): Line[] => {
+    const stagePosition = positions.get(record.stageId)
+    if (record.state === 'dropped' || stagePosition === undefined) return []
+    const change = record.partId ? lineOfPart(record, partById.get(record.partId)) : record
     const place = change.place ?? placeOfZone.get(change.zone?.toLowerCase() ?? '') ?? null
     return [{ change, mass: lineMass(change), stagePosition, doneAtMs: doneAtMs(change), place }]
   })
   const ownPairs = lines.flatMap(guessPair)
   const lists = listingStages(records, stages)
+  const builds = buildsOf(records.build, stages)
   const pairs = records.build.guessPairsFrom === 'garage' ? [...ownPairs, ...garagePairs] : ownPairs
   return {
     records,
@@ -112,7 +144,8 @@ export function openCar(records: BuildRecords, { garagePairs = [], later = () =>
     lineCountUpTo: countUpTo(lines, stages.length),
     lists,
     runs: linkedRuns(lists),
-    weighings: usableWeighings(records, lines, positions),
+    builds,
+    weighings: usableWeighings(records, builds, lines, positions),
     biases: estimateBiases({ off: pairs.filter(({ side }) => side === 'off'), on: pairs.filter(({ side }) => side === 'on') }),
     ownPairs,
   }
@@ -134,13 +167,19 @@ function guessPair(line: Line): SidedPair[] {
   return guess ? [{ guessKg: guess.massKg * line.change.count, measuredKg: line.mass.massKg, side: guessSide(line.change) }] : []
 }
 
-function usableWeighings(records: BuildRecords, lines: readonly Line[], positions: ReadonlyMap<string, number>): UsableWeighing[] {
+function usableWeighings(
+  records: BuildRecords,
+  builds: readonly BuildRecord[],
+  lines: readonly Line[],
+  positions: ReadonlyMap<string, number>,
+): UsableWeighing[] {
   const corrections = new Map(records.inCars.map((entry) => [`${entry.weighingId} ${entry.changeId}`, entry.inCar]))
   return records.weighings
     .flatMap((weighing): UsableWeighing[] => {
       const context = positions.get(weighing.stageId)
-      const reference = weighing.setAside === null ? referenceMass(weighing, records.build) : undefined
-      if (!reference || context === undefined) return []
+      if (weighing.setAside !== null || context === undefined) return []
+      const reference = referenceMass(weighing, itemAt(builds, context))
+      if (!reference) return []
       const at = Date.parse(weighing.at)
       const inCar = lines.filter(({ change, doneAtMs: doneMs }) => {
         const corrected = corrections.size > 0 ? corrections.get(`${weighing.id} ${change.id}`) : undefined

@@ -3,7 +3,20 @@ import { type GuessSide, logSpread } from '../mass/estimate-bias.ts'
 import type { OpenPart } from '../mass/open-mass.ts'
 import { combineMeasurements } from '../proof/combine-measurements.ts'
 import type { Proof } from '../proof/quantity.ts'
+import type { Part } from '../records/part-kinds.ts'
 import type { Change, MassValue } from '../records/weight-kinds.ts'
+
+/**
+ * A line that puts in a part of the register, as that part has it where the line itself was not weighed: one mass and one place, kept at the part.
+ * @example lineOfPart({ ...EXAMPLE.changes[1], values: [] }, PART).count // 2
+ */
+export function lineOfPart(change: Change, part: Pick<Part, 'mass' | 'count' | 'place'> | undefined): Change {
+  if (!part) return change
+  const place = change.place ?? part.place
+  const { mass } = part
+  if (!mass || change.values.some(({ proof }) => proof === 'measured')) return { ...change, place }
+  return { ...change, place, count: part.count, values: [{ ...mass, at: change.doneAt ?? NEVER, derivedFrom: null, instrument: null }] }
+}
 
 /** The mass of a ledger line that stands, for all its pieces together, as typed (without the learned bias). */
 export interface LineMass {
@@ -22,6 +35,8 @@ export interface LineMass {
  * @example scaleSdKg(40) // 0.2
  */
 export const scaleSdKg = (massKg: number): number => Math.max(0.1, 0.005 * massKg)
+/** When a part's mass was noted: nobody says, and nothing hangs on it. */
+const NEVER = '1970-01-01T00:00:00Z'
 const CATALOGUE_RELATIVE_SD = 0.05
 /** A mass worked back from two weighings of the whole car, where no spread was typed (common practice, no source). */
 const WORKED_OUT_SD_KG = 2.5

@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { formatNumber, LIFE_UNITS, type PART_STATUSES, type Part, RATING_SUBJECTS, ratedLimit } from '@bold-ballast/core'
+import { formatNumber, LIFE_UNITS, type PART_STATUSES, type Part, type PartLife, RATING_SUBJECTS, ratedLimit } from '@bold-ballast/core'
 import type { useQuantities } from '../ui/quantity.ts'
 
 export type StoredPart = RecordsAnswer['parts'][number]
@@ -41,6 +41,9 @@ export function ratingText(part: Part, rating: Part['ratings'][number], text: Re
   const decimals = kind === 'massFlow' || kind === 'current' ? {} : { decimals: 0 }
   return `${text(kind, ratedLimit(part, rating), decimals)} ${word}${fuel}`
 }
+
+/** "3.5 of 4 days used". */
+export const lifeText = ({ life }: Pick<Part, 'life'>, { used }: PartLife): string => `${Number(used.toFixed(1))} of ${life?.amount} ${life?.unit} used`
 
 export const isLifeUnit = (word: string): word is (typeof LIFE_UNITS)[number] => (LIFE_UNITS as readonly string[]).includes(word)
 

@@ -15,10 +15,10 @@ export function useChartColours() {
   const { theme } = usePreferences()
   return useMemo(() => {
     const style = getComputedStyle(document.documentElement)
-    const [pine, slate, danger, wash, ink, edge] = ['--pine', '--planned', '--danger', '--wash', '--ink', '--edge'].map((name) =>
+    const [pine, slate, danger, wash, ink, edge, wait] = ['--pine', '--planned', '--danger', '--wash', '--ink', '--edge', '--wait'].map((name) =>
       style.getPropertyValue(name).trim(),
-    ) as [string, string, string, string, string, string]
-    return { theme, pine, slate, danger, wash, ink, edge }
+    ) as [string, string, string, string, string, string, string]
+    return { theme, pine, slate, danger, wash, ink, edge, wait }
   }, [theme])
 }
 

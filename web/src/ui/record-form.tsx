@@ -41,7 +41,8 @@ interface RecordFormProps {
   readonly onValues?: (values: FormValues) => void
   /** Where the record belongs, so that it can wait in the browser while the server is away; the form is done then. */
   readonly queueAs?: { readonly buildId: string; readonly resource: ResourceName; readonly recordId?: string | undefined; readonly words: string }
-  readonly children?: React.ReactNode
+  /** What stands behind the fields; a function is handed what sets one of them. */
+  readonly children?: React.ReactNode | ((set: (name: string, text: string) => void) => React.ReactNode)
 }
 
 interface Draft {
@@ -105,7 +106,7 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
           form={form}
         />
       ))}
-      {children}
+      {typeof children === 'function' ? children((name, text) => form.setValue(name, text, { shouldDirty: true })) : children}
       <div className="sm:col-span-2">
         {failure && (
           <Alert className="mb-2">

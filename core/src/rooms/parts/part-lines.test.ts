@@ -6,8 +6,11 @@ import { parseRatingLine, RATING_WORDS, ratingLine } from './part-lines.ts'
 const metric = { units: UNIT_SETS.metric, decimalMark: '.' } as const
 
 test.each([
-  ['torque 480 N·m', { of: 'crankTorque', limit: 480, known: 'catalogue', isEach: false, ethanolShare: null }],
-  ['Torque 354 lb·ft measured', { of: 'crankTorque', limit: expect.closeTo(479.9595, 3), known: 'measured' }],
+  ['crank torque 480 N·m', { of: 'crankTorque', limit: 480, known: 'catalogue', isEach: false, ethanolShare: null }],
+  ['gearbox torque 520 N·m', { of: 'gearboxTorque', limit: 520 }],
+  ['axle torque 2600 N·m', { of: 'axleTorque', limit: 2600 }],
+  ['wheel torque 1300 N·m', { of: 'wheelTorque', limit: 1300 }],
+  ['Torque at the crank 354 lb·ft measured', { of: 'crankTorque', limit: expect.closeTo(479.9595, 3), known: 'measured' }],
   ['power 450 hp guess', { of: 'crankPower', limit: expect.closeTo(335_564.9, 0), known: 'guess' }],
   ['wheel power 300', { of: 'wheelPower', limit: 300_000 }],
   ['fuel flow 1000 cc/min each on petrol', { of: 'fuelFlow', limit: expect.closeTo(1.6667e-5, 9), isEach: true, ethanolShare: 0 }],
@@ -24,10 +27,11 @@ test.each([
 
 test.each([
   ['courage 100', /does not begin with what is rated/],
-  ['torque', /does not begin with what is rated/],
-  ['torque much', /cannot be read as a number/],
-  ['torque 480 ponies', /Nobody here knows the unit/],
-  ['torque -3', /more than zero/],
+  ['torque', /does not say where/],
+  ['torque 480 N·m', /crank torque, gearbox torque, axle torque \(both shafts together\) or wheel torque/],
+  ['crank torque much', /cannot be read as a number/],
+  ['crank torque 480 ponies', /Nobody here knows the unit/],
+  ['crank torque -3', /more than zero/],
   ['flow 200 on 140 % ethanol', /0 to 100 %/],
 ])('"%s" is refused in words', (line, sentence) => {
   expect(() => parseRatingLine(line, metric)).toThrow(sentence)
@@ -49,6 +53,10 @@ describe('a rating written out', () => {
         else expect(back.ethanolShare).toBeCloseTo(more.ethanolShare, 6)
       }
     }
+  })
+  it('of a torque from before places were named is one at the crank', () => {
+    const old = { of: 'crankTorque' as const, limit: 450, isEach: false, known: 'catalogue' as const, ethanolShare: null, typed: 'torque 450 N·m' }
+    expect(parseRatingLine(ratingLine(old, UNIT_SETS.metric), metric)).toMatchObject({ of: 'crankTorque', limit: 450 })
   })
   it('keeps what was typed, and every word names one subject', () => {
     expect(ratingLine(parseRatingLine('air 60 lb/min', metric), UNIT_SETS.metric)).toBe('air 60 lb/min')

@@ -12,7 +12,10 @@ type Units = Readonly<Record<QuantityKind, string>>
 export const RATING_WORDS: Record<RatingSubject, readonly string[]> = {
   wheelPower: ['wheel power', 'power at the wheels'],
   crankPower: ['crank power', 'power at the crank', 'power'],
-  crankTorque: ['torque', 'crank torque', 'torque at the crank'],
+  crankTorque: ['crank torque', 'torque at the crank'],
+  gearboxTorque: ['gearbox torque', 'torque into the gearbox'],
+  axleTorque: ['axle torque', 'torque of both axle shafts'],
+  wheelTorque: ['wheel torque', 'torque at one wheel'],
   airFlow: ['air flow', 'air'],
   fuelFlow: ['fuel flow', 'fuel', 'flow'],
   engineSpeed: ['engine speed', 'speed'],
@@ -27,13 +30,19 @@ export const RATING_WORDS: Record<RatingSubject, readonly string[]> = {
 const SUBJECTS = RATING_SUBJECT_NAMES.flatMap((of) => RATING_WORDS[of].map((word) => ({ of, word }))).sort((a, b) => b.word.length - a.word.length)
 
 /**
- * Reads a rating from a line: `WHAT LIMIT [UNIT] [each] [guess|catalogue|measured] [on petrol | on N % ethanol]`, such as "torque 480 N·m catalogue" or
+ * Reads a rating from a line: `WHAT LIMIT [UNIT] [each] [guess|catalogue|measured] [on petrol | on N % ethanol]`, such as "gearbox torque 480 N·m catalogue" or
  * "fuel flow 1000 cc/min each on petrol". No unit: the picked one; no word: catalogue. Rejects what it is about, and the number, in a sentence.
- * @example parseRatingLine('torque 480 N·m catalogue', { units: UNITS, decimalMark: '.' }) // { of: 'crankTorque', limit: 480, isEach: false, known: 'catalogue', ethanolShare: null, typed: 'torque 480 N·m catalogue' }
+ * @example parseRatingLine('gearbox torque 480 N·m catalogue', { units: UNITS, decimalMark: '.' }) // { of: 'gearboxTorque', limit: 480, isEach: false, known: 'catalogue', ethanolShare: null, typed: 'gearbox torque 480 N·m catalogue' }
  */
 export function parseRatingLine(line: string, { units, decimalMark }: { units: Units; decimalMark: DecimalMark }): Rating {
   const text = line.trim().replace(/\s+/g, ' ')
   const subject = SUBJECTS.find(({ word }) => text.toLowerCase().startsWith(`${word} `))
+  if (!subject && /^torque\b/i.test(text))
+    throw new CalculationError(
+      'unknown',
+      'ratings',
+      `"${text}" does not say where. Begin with crank torque, gearbox torque, axle torque (both shafts together) or wheel torque (one wheel).`,
+    )
   if (!subject)
     throw new CalculationError(
       'unknown',
@@ -66,10 +75,11 @@ export function parseRatingLine(line: string, { units, decimalMark }: { units: U
 
 /**
  * A rating as a line that `parseRatingLine` reads again: as it was typed, else in the picked units.
- * @example ratingLine(PART.ratings[0], UNITS) // 'torque 450 N·m catalogue'
+ * @example ratingLine(PART.ratings[0], UNITS) // 'crank torque 450 N·m catalogue'
  */
 export function ratingLine({ of, limit, isEach, known, ethanolShare, typed }: Rating, units: Units): string {
-  if (typed) return typed
+  // A torque that was typed before places had to be named is one at the crank.
+  if (typed) return typed.replace(/^torque /i, `${RATING_WORDS[of][0]} `)
   const { kind } = RATING_SUBJECTS[of]
   const fuel = ethanolShare === null ? '' : ethanolShare === 0 ? ' on petrol' : ` on ${Number((100 * ethanolShare).toPrecision(4))} % ethanol`
   return `${RATING_WORDS[of][0]} ${Number(fromSi(kind, limit, units[kind]).toPrecision(7))} ${units[kind]}${isEach ? ' each' : ''} ${known}${fuel}`

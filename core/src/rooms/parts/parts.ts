@@ -10,15 +10,21 @@ const sameKind = (a: string, b: string) => a.trim().toLowerCase() === b.trim().t
 export const partsOfKind = (parts: readonly Part[], kind: string): Part[] => parts.filter((part) => sameKind(part.kind, kind))
 
 /**
+ * Position of the stage at which a part goes in; infinite where that is not decided.
+ * @example stageOfPart(WITH_PLAN, { ...PART, stageId: null, status: 'fitted' }) // 0
+ */
+export function stageOfPart({ stages }: Pick<BuildRecords, 'stages'>, part: Part): number {
+  if (part.stageId === null) return part.status === 'fitted' ? 0 : Number.POSITIVE_INFINITY
+  return stages.find((stage) => stage.id === part.stageId)?.position ?? Number.POSITIVE_INFINITY
+}
+
+/**
  * The parts of the car at a stage: of each kind those with the latest stage up to it; a fitted part without a stage is there from the start.
  * Wanted parts without a stage are only thought about, and worn out ones are out of the car.
  * @example partsAtStage(WITH_PLAN, 0).map((part) => part.name) // ['disc']
  */
 export function partsAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>, position: number): Part[] {
-  const stagePosition = (part: Part) => {
-    if (part.stageId === null) return part.status === 'fitted' ? 0 : Number.POSITIVE_INFINITY
-    return records.stages.find((stage) => stage.id === part.stageId)?.position ?? Number.POSITIVE_INFINITY
-  }
+  const stagePosition = (part: Part) => stageOfPart(records, part)
   const there = records.parts.filter((part) => part.status !== 'wornOut' && stagePosition(part) <= position)
   return there.filter((part) => stagePosition(part) === Math.max(...partsOfKind(there, part.kind).map(stagePosition)))
 }
@@ -61,4 +67,18 @@ export function lifeOf(part: Part, uses: readonly PartUse[]): PartLife | null {
   if (!part.life) return null
   const used = uses.reduce((sum, use) => (use.partId === part.id ? sum + use.amount : sum), 0)
   return { used, left: part.life.amount - used, share: used / part.life.amount }
+}
+
+/** From here on a life is nearly used up (common practice, no source). */
+const NEARLY = 0.75
+
+/**
+ * Fitted parts three quarters of whose life are gone, or all of it.
+ * @example wornParts(EXAMPLE).length // 0
+ */
+export function wornParts({ parts, partUses }: Pick<BuildRecords, 'parts' | 'partUses'>): { readonly part: Part; readonly life: PartLife }[] {
+  return parts.flatMap((part) => {
+    const life = part.status === 'fitted' ? lifeOf(part, partUses) : null
+    return life && life.share >= NEARLY ? [{ part, life }] : []
+  })
 }

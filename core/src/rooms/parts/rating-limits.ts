@@ -32,7 +32,9 @@ export function weakestTorque(car: Car): WeakestTorque | undefined {
 const weakestAt = rememberByIndex((car, last): WeakestTorque | undefined => {
   const { records } = car
   const rated = partsAtStage(records, last).flatMap((part) =>
-    part.ratings.flatMap((rating) => (rating.of === 'crankTorque' ? [{ part, known: rating.known, crankTorqueNm: ratedLimit(part, rating) }] : [])),
+    part.ratings.flatMap((rating) =>
+      rating.of === 'crankTorque' || rating.of === 'gearboxTorque' ? [{ part, known: rating.known, crankTorqueNm: ratedLimit(part, rating) }] : [],
+    ),
   )
   const [weakest] = rated.sort((a, b) => a.crankTorqueNm - b.crankTorqueNm)
   const curve = weakest && curveAtStage(car, last)?.curve

@@ -4,6 +4,7 @@ import type { RatingSubject } from '../../records/part-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
 import { lossOf } from '../power/driveline-loss.ts'
 import { planAtStage } from '../power/engine-plan-at-stage.ts'
+import { isSamePlace } from '../power/measured-engine.ts'
 import { partsAtStage } from './parts.ts'
 import { type WeakLinks, weakLinks } from './weak-links.ts'
 
@@ -27,8 +28,7 @@ export function weakLinksAtStage(
   const plan = planAtStage(records, position)?.plan
   if (!plan) return undefined
   const target = plan.target.powerW
-  const isSamePlace = (plan.target.place === 'crank') === (records.build.powerBasis.place === 'engine')
-  const startsToday = todayW !== undefined && todayW > 0 && isSamePlace
+  const startsToday = todayW !== undefined && todayW > 0 && isSamePlace(plan, records.build)
   const swept = weakLinks({
     plan,
     loss: lossOf(records.build),

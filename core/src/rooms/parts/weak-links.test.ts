@@ -3,12 +3,15 @@ import { describe, expect, it } from 'vitest'
 import { LOSS, plan } from '../../../test/engine-plan.ts'
 import { EXAMPLE_PLAN } from '../../calculations/example-plan.ts'
 import { EXAMPLE_RECORDS } from '../../calculations/example-records.ts'
-import { wheelToCrank } from '../../dyno/wheel-to-crank.ts'
+import { crankToWheel, wheelToCrank } from '../../dyno/wheel-to-crank.ts'
+import { fuelBlend } from '../../engine/fuels.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import { buildRecordsSchema } from '../../records/records.ts'
 import { lossOf } from '../power/driveline-loss.ts'
-import { demandsAt } from './subject-demands.ts'
+import { fuelRoleOf, planWithParts } from '../power/plan-of-car.ts'
+import { demandsAt } from '../power/subject-demands.ts'
+import { workEnginePlan } from '../power/work-engine-plan.ts'
 import { weakLinks } from './weak-links.ts'
 import { headroomStop, headroomStopAtStage, weakLinksAtStage } from './weak-links-at-stage.ts'
 
@@ -88,6 +91,67 @@ describe('weak links', () => {
     const outside = made.air.ambientTemperatureK
     expect(link?.headroom).toBeCloseTo((400 - (link?.demand as number)) / (400 - outside), 12)
     expect(found.leftOut).toMatchObject([{ partId: 'label', reason: expect.stringMatching(/not lie above the air outside/) }])
+  })
+})
+
+describe('one part, one limit', () => {
+  const fuel = (fields: Partial<Part> & Pick<Part, 'id' | 'kind'>) => part({ status: 'fitted', ...fields })
+  const injectors = fuel({ id: 'injectors', kind: 'injectors', count: 6, ratings: [rating('fuelFlow', 1.4e-5, { isEach: true }), rating('injectorDuty', 0.8)] })
+  const feed = fuel({ id: 'feed', kind: 'fuel pumps', ratings: [rating('fuelFlow', 8e-5, { isEach: true })] })
+  const linksOf = (parts: readonly Part[], all: readonly Part[] = parts) =>
+    weakLinks({ plan: plan(), loss: LOSS, parts, all, fromPowerW: 100_000, toPowerW: 580_000 })
+  const carried = (parts: readonly Part[], key: 'injectors' | 'pumps') =>
+    workEnginePlan(planWithParts(plan(), parts), LOSS)
+      .steps.find((step) => step.key === key)
+      ?.figures.find(({ word }) => word === 'they carry, at the wheels')?.value as number
+  it.each([
+    { name: 'injectors, at their number, flow and the smaller duty', parts: [injectors], key: 'injectors' as const },
+    { name: 'feed pumps, at the pressure of each power', parts: [feed], key: 'pumps' as const },
+  ])('$name: engine plan and weak links say the same power', ({ parts, key }) => {
+    const { links } = linksOf(parts)
+    expect(links).toHaveLength(1)
+    expect(Math.abs((links[0]?.limitPowerW as number) - carried(parts, key))).toBeLessThan(2)
+  })
+  it('is that of the closed form: fuel at the duty limit over the fuel for each power, through the driveline', () => {
+    const { burn, injectors: chosen } = plan()
+    const { densityKgM3 } = fuelBlend(burn.ethanolShare)
+    // q √(ρ_r/ρ) at equal pressures, with the dead time's share of a cycle of two turns taken off the duty (D.9 of the formulas, closed form).
+    const open = 0.8 - ((chosen?.deadTimeS as number) * burn.powerSpeedRpm) / 120
+    const crankW = (6 * 1.4e-5 * Math.sqrt(780 / densityKgM3) * open * densityKgM3) / burn.bsfcKgPerJ
+    expect(Math.abs((linksOf([injectors]).links[0]?.limitPowerW as number) - crankToWheel({ crankPowerW: crankW, ...LOSS }))).toBeLessThan(2)
+  })
+  it('counts feed pumps alone: lift and spare ones are told', () => {
+    const lift = fuel({ id: 'lift', kind: 'lift pump', ratings: [rating('fuelFlow', 5e-5)] })
+    const spare = fuel({ id: 'spare', kind: 'fuel pumps', fuelRole: 'sparePump', ratings: [rating('fuelFlow', 8e-5)] })
+    const { links, leftOut } = linksOf([feed, lift, spare])
+    expect(links.map(({ partId }) => partId)).toEqual(['feed'])
+    expect(leftOut.map(({ partId, reason }) => `${partId}: ${reason.slice(0, 12)}`)).toEqual(['lift: a lift pump ', 'spare: a spare pump'])
+    expect(planWithParts(plan(), [feed, lift, spare]).pump).toMatchObject({ count: 1, spareCount: 1 })
+  })
+  it('names the next pump by what it gives more at the same pressure', () => {
+    const strong = part({ id: 'strong', kind: 'fuel pumps', cost: 600, ratings: [rating('fuelFlow', 16e-5, { isEach: true })] })
+    const own = linksOf([feed], [feed, strong]).links[0]
+    expect(own?.next).toMatchObject({ partId: 'strong', limitPowerW: null })
+    expect(own).toMatchObject({ subject: 'fuelFlow', limit: expect.closeTo(8e-5, 12) })
+  })
+  it('of a torque past the gears is shown and not compared, one into the gearbox is', () => {
+    const box = fuel({ id: 'box', kind: 'gearbox', ratings: [rating('gearboxTorque', 480)] })
+    const axle = fuel({ id: 'axle', kind: 'axles', ratings: [rating('axleTorque', 2600), rating('wheelTorque', 1300)] })
+    const { links, leftOut } = linksOf([box, axle])
+    expect(links.map(({ partId }) => partId)).toEqual(['box'])
+    expect(leftOut).toHaveLength(2)
+    expect(leftOut[0]?.reason).toMatch(/through the gears/)
+  })
+  it.each([
+    ['Injectors', 'injectors'],
+    ['fuel pumps', 'feedPump'],
+    ['lift pump', 'liftPump'],
+    ['spare pump', 'sparePump'],
+    ['oil pump', null],
+    ['turbo', null],
+  ])('of "%s" is read as %s', (kind, role) => {
+    expect(fuelRoleOf({ kind, fuelRole: null })).toBe(role)
+    expect(fuelRoleOf({ kind, fuelRole: 'injectors' })).toBe('injectors')
   })
 })
 

@@ -1,10 +1,15 @@
+import { attempt } from '../../attempt.ts'
+import { crankToWheel } from '../../dyno/wheel-to-crank.ts'
 import { GRAM_PER_KWH } from '../../engine/air-and-fuel.ts'
 import { coolantFlowM3PerS, heatToCoolant, judgeBmep, pistonMotion } from '../../engine/mechanics.ts'
 import { CalculationError } from '../../errors.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import type { QuantityKind } from '../../units/units.ts'
-import { greatestTorqueNm, injectorsAt, pumpsAt, usualBsfc } from './engine-plan-supply.ts'
+import type { DrivelineLoss } from './driveline-loss.ts'
+import { greatestTorqueNm, pumpsAt, usualBsfc } from './engine-plan-supply.ts'
 import type { AirPath, EnginePoint } from './engine-point.ts'
+import { injectorsAt } from './plan-of-car.ts'
+import { chainOf, sweepOf } from './power-sweep.ts'
 
 export interface PlanFigure {
   readonly word: string
@@ -39,8 +44,10 @@ export interface PlanStep {
   /** Where the usual ranges come from. */
   readonly usualFrom: string
   readonly warnings: readonly string[]
-  /** Why physics, or what is missing, refuses it. */
+  /** Why physics refuses it; where this power was measured, which of its assumptions cannot be right. */
   readonly refusal: string | null
+  /** What it needs and nobody has given yet, which refuses nothing. */
+  readonly notGiven: string | null
   /** The step that has to be mended first. */
   readonly waitsFor: PlanStepKey | null
 }
@@ -51,8 +58,21 @@ type Said = { figures: PlanFigure[]; warnings?: readonly string[] }
 /** What a step may ask of its plan: the record, and what earlier steps found, which throws their refusal on so that the step that refused is named once. */
 interface StepInput {
   readonly plan: EnginePlan
+  readonly loss: DrivelineLoss
   readonly point: () => EnginePoint
   readonly path: () => AirPath
+}
+
+const placeWord = ({ target }: EnginePlan) => (target.place === 'wheel' ? 'at the wheels' : 'at the crank')
+
+/** The power that a plan's feed pumps carry with nothing to spare, W at its place; null where it is over twice the target, or not known. */
+function feedLimitW(plan: EnginePlan, loss: DrivelineLoss): number | null {
+  const { powerW } = plan.target
+  const found = attempt(() => {
+    const sweep = sweepOf({ plan, loss, fromPowerW: powerW / 10, toPowerW: 2 * powerW })
+    return chainOf(sweep, [{ id: 'feed', kind: 'feedPumps', limit: plan.pump?.count ?? 0 }]).headrooms[0]?.limitPowerW ?? null
+  })
+  return found instanceof CalculationError ? null : found
 }
 
 /** How one step of an engine plan is worked out; `work` may throw the refusal that the step then shows. */
@@ -167,17 +187,20 @@ export const ENGINE_PLAN_STEPS: readonly PlanStepRule[] = [
     word: 'Injectors',
     calculation: 'engine.injector',
     usual: () => [range('duty', 'share', null, 0.85)],
-    work: ({ plan, point }) => {
-      const { burn } = plan
-      const found = injectorsAt(plan, point())
-      const limit = (plan.injectors as NonNullable<EnginePlan['injectors']>).dutyLimit
+    work: ({ plan, loss, point }) => {
+      const { burn, target } = plan
+      if (!plan.injectors) throw new CalculationError('missing', 'injectors', 'No injectors are chosen yet.')
+      const found = injectorsAt(plan, point().flows.fuelKgPerS)
+      const { dutyLimit } = plan.injectors
+      const crankPowerW = found.fuelAtLimitKgPerS / burn.bsfcKgPerJ
+      const powerW = target.place === 'wheel' ? crankToWheel({ crankPowerW, ...loss }) : crankPowerW
       return {
         figures: [
           figure('duty', 'share', found.duty),
-          figure('crank power at the duty limit', 'power', found.fuelAtLimitKgPerS / burn.bsfcKgPerJ),
+          figure(`they carry, ${placeWord(plan)}`, 'power', powerW),
           figure('static flow needed of each', 'injectorFlow', found.flowNeededM3PerS),
         ],
-        warnings: [...found.warnings, ...(found.duty > limit ? [`The duty is over the limit of ${(100 * limit).toFixed(0)} %.`] : [])],
+        warnings: [...found.warnings, ...(found.duty > dutyLimit ? [`The duty is over the limit of ${(100 * dutyLimit).toFixed(0)} %.`] : [])],
       }
     },
   },
@@ -186,16 +209,17 @@ export const ENGINE_PLAN_STEPS: readonly PlanStepRule[] = [
     word: 'Fuel pumps',
     calculation: 'engine.fuel-pump',
     usual: () => [range('margin; in top classes with one pump failed', 'share', 0.15, 0.3)],
-    work: ({ plan, point, path }) => {
+    work: ({ plan, loss, point, path }) => {
       const found = pumpsAt(plan, point(), path())
       const pump = plan.pump as NonNullable<EnginePlan['pump']>
-      const oneLess = ((pump.count - 1) * found.flowPerPumpM3PerS) / found.demandM3PerS - 1
+      const carriedW = feedLimitW(plan, loss)
       return {
         figures: [
           figure('at this pressure above the air', 'pressure', found.outletPressurePa),
           figure('they give', 'volumeFlow', pump.count * found.flowPerPumpM3PerS),
+          ...(carriedW === null ? [] : [figure(`they carry, ${placeWord(plan)}`, 'power', carriedW)]),
           figure('margin', 'share', found.marginReached),
-          figure('margin with one failed', 'share', oneLess),
+          figure(pump.spareCount > 0 ? 'margin with one failed, the spare in' : 'margin with one failed', 'share', found.marginOneFailed),
         ],
         warnings: [
           ...(found.isEnough ? [] : [`The margin is under the ${(100 * pump.margin).toFixed(0)} % that is wanted.`]),

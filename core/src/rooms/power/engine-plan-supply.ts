@@ -1,5 +1,5 @@
 import { USUAL_BSFC_G_PER_KWH } from '../../engine/air-and-fuel.ts'
-import { fuelPumps, injectors } from '../../engine/fuel-supply.ts'
+import { fuelPumps } from '../../engine/fuel-supply.ts'
 import { CalculationError } from '../../errors.ts'
 import { itemAt } from '../../item-at.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
@@ -13,27 +13,14 @@ export const greatestTorqueNm = (plan: EnginePlan, crankPowerW: number): number 
  * Usual fuel per power for how the plan's engine breathes and what it burns, g/kWh: between petrol and ethanol by the share (common practice, no source).
  * @example usualBsfc(PLAN)[0] // 429.38
  */
-export function usualBsfc(plan: EnginePlan): readonly [number, number] {
+export function usualBsfc(plan: {
+  readonly air: Pick<EnginePlan['air'], 'isBoosted'>
+  readonly burn: Pick<EnginePlan['burn'], 'ethanolShare'>
+}): readonly [number, number] {
   const boosted = plan.air.isBoosted ? 'Boosted' : 'NaturallyAspirated'
   const [petrol, ethanol] = [USUAL_BSFC_G_PER_KWH[`petrol${boosted}`], USUAL_BSFC_G_PER_KWH[`ethanol${boosted}`]]
   const share = plan.burn.ethanolShare
   return [0, 1].map((i) => (1 - share) * itemAt(petrol, i) + share * itemAt(ethanol, i)) as [number, number]
-}
-
-/** How a plan's injectors do at a point. Rejects a plan without injectors. */
-export function injectorsAt(plan: EnginePlan, point: EnginePoint) {
-  const { injectors: chosen, burn } = plan
-  if (!chosen) throw new CalculationError('missing', 'injectors', 'No injectors are chosen yet.')
-  return injectors({
-    fuelKgPerS: point.flows.fuelKgPerS,
-    fuelDensityKgM3: point.fuel.densityKgM3,
-    injectorCount: chosen.count,
-    ratedFlowM3PerS: chosen.ratedFlowM3PerS,
-    ratedPressurePa: chosen.ratedPressurePa,
-    pressureDifferencePa: chosen.pressureDifferencePa,
-    dutyLimit: chosen.dutyLimit,
-    ...(chosen.deadTimeS === null ? {} : { deadTimeS: chosen.deadTimeS, speedRpm: burn.powerSpeedRpm }),
-  })
 }
 
 /** What the fuel has to reach above the air: what the regulator holds, the boost it follows, and what filter and lines take. Rejects a plan without pumps. */
@@ -53,6 +40,7 @@ export function pumpsAt(plan: EnginePlan, point: EnginePoint, path: AirPath) {
     points: pump.points,
     outletPressurePa,
     pumpCount: pump.count,
+    spareCount: pump.spareCount,
     margin: pump.margin,
   }
   return { ...fuelPumps(all), outletPressurePa }

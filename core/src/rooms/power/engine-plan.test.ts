@@ -8,10 +8,10 @@ import { airFlowKgPerS } from '../../engine/swallow.ts'
 import { CalculationError } from '../../errors.ts'
 import type { EnginePlan } from '../../records/engine-plan-kind.ts'
 import { toSi } from '../../units/units.ts'
-import { demandsAt } from '../parts/subject-demands.ts'
 import { USUAL_LOSS } from './driveline-loss.ts'
 import type { PlanStepKey } from './engine-plan-steps.ts'
 import { airPath, enginePoint, volumetricEfficiencyAt } from './engine-point.ts'
+import { demandsAt } from './subject-demands.ts'
 import { workEnginePlan } from './work-engine-plan.ts'
 
 const stepOf = (made: EnginePlan, key: PlanStepKey) => workEnginePlan(made, LOSS).steps.find((step) => step.key === key)
@@ -129,6 +129,26 @@ describe('an engine plan', () => {
     expect(stepOf(made, key)?.refusal).toMatch(sentence)
     for (const other of waiting) expect(stepOf(made, other)).toMatchObject({ refusal: null, waitsFor: key, figures: [] })
   })
+  it('waits for what nobody has given yet, and refuses nothing for it', () => {
+    const made = plan((entry) => Object.assign(entry, { injectors: null, pump: null, engine: { ...entry.engine, rodM: null } }))
+    const worked = workEnginePlan(made, LOSS)
+    expect(worked.refusedBy).toBeNull()
+    for (const key of ['injectors', 'pumps', 'piston'] as const)
+      expect(worked.steps.find((step) => step.key === key)).toMatchObject({ refusal: null, waitsFor: null, notGiven: expect.stringMatching(/yet/) })
+  })
+  it('is refused by nothing that was measured: the step that contradicts it has a wrong assumption', () => {
+    const made = plan((entry) => Object.assign(entry.air, { isBoosted: false }))
+    expect(workEnginePlan(made, LOSS, 289_000)).toMatchObject({ refusedBy: 'pressure', contradictedBy: null })
+    const worked = workEnginePlan(made, LOSS, 291_000)
+    expect(worked).toMatchObject({ refusedBy: null, contradictedBy: 'pressure' })
+    expect(worked.steps.find(({ key }) => key === 'pressure')?.refusal).toMatch(/it was measured.*not as assumed/)
+  })
+  it('counts a spare pump in when one has failed', () => {
+    const spare = (spareCount: number) => plan((entry) => Object.assign(entry.pump as object, { spareCount }))
+    // (N − 1 + spare) of N pumps: one of two is gone, and a spare one stands in for it.
+    expect(figureOf(spare(1), 'pumps', 'margin with one failed')).toBeCloseTo(figureOf(spare(1), 'pumps', 'margin'), 12)
+    expect(1 + figureOf(spare(0), 'pumps', 'margin with one failed')).toBeCloseTo((1 + figureOf(spare(0), 'pumps', 'margin')) / 2, 12)
+  })
   it('warns of what is unusual, and of one pump that fails', () => {
     const lean = plan((made) => {
       made.burn.lambda = 1
@@ -161,7 +181,8 @@ describe('facts of the trade (common practice, no source)', () => {
       }
       Object.assign(entry.burn, { ethanolShare: 0.85, bsfcKgPerJ: 490 / 3.6e9, powerSpeedRpm: 7000 })
     })
-    const wheelHp = crankToWheel({ crankPowerW: figureOf(made, 'injectors', 'crank power'), ...USUAL_LOSS }) / toSi('power', 1, 'hp')
+    const carried = workEnginePlan(made, { ...USUAL_LOSS, isUsual: true }).steps.find(({ key }) => key === 'injectors')?.figures[1]?.value as number
+    const wheelHp = carried / toSi('power', 1, 'hp')
     expect(wheelHp).toBeGreaterThan(500)
     expect(wheelHp).toBeLessThan(575)
   })

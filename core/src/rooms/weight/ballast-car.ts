@@ -5,7 +5,7 @@ import { missingPads } from '../../mass/corners.ts'
 import { openPartMeanKg } from '../../mass/open-mass.ts'
 import { RIDE_RATE_N_PER_M } from '../../mass/placements.ts'
 import { type PerCorner, perCorner } from '../../mass/suspension.ts'
-import type { Car } from '../../stages/car.ts'
+import { buildOfWeighing, type Car } from '../../stages/car.ts'
 import { placesOf, ratesOf } from '../../stages/corner-springs.ts'
 import { isUnknown } from '../../stages/line-mass.ts'
 import { readPads } from '../../stages/reference-mass.ts'
@@ -26,15 +26,21 @@ export interface NoBallastCar {
   readonly why: string
 }
 
+const GEOMETRY = ['wheelbaseM', 'trackFrontM', 'trackRearM'] as const
+
 /**
  * Corners of the weighing that a stage starts from, at the reference, with each line to come put at its place and the lines of ballast sites
  * taken out. Without wheel rates all corners count as equally stiff, which leaves cross unknown. Source: statics, closed form.
  */
 export function ballastCar(car: Car, position: number): BallastCar | NoBallastCar {
-  const { build, sites } = car.records
+  const { sites } = car.records
+  const build = car.builds[position] ?? car.records.build
   const anchor = massOf(car, position)?.anchor
   const start = anchor?.kind === 'equal' ? anchor.weighings[0] : anchor?.kind === 'baseline' ? undefined : anchor?.weighing
   if (!start) return { why: 'Put the car on the scales first: ballast starts from four corners.' }
+  const weighed = buildOfWeighing(car, start.weighing)
+  if (GEOMETRY.some((key) => weighed[key] !== build[key]))
+    return { why: 'Wheelbase or track changed after the weighing that this stage starts from. Put the car on the scales as it stands now.' }
   const from = referenceCorners(start.weighing, build)
   if (!isReferenceCorners(from))
     return {
@@ -69,6 +75,6 @@ export function ballastCar(car: Car, position: number): BallastCar | NoBallastCa
 function asRead(car: Car, weighingId: string): PerCorner<number> | undefined {
   const weighing = car.records.weighings.find(({ id }) => id === weighingId)
   if (!weighing) return undefined
-  const pads = readPads(weighing, car.records.build)
+  const pads = readPads(weighing, buildOfWeighing(car, weighing))
   return missingPads(pads).length > 0 ? undefined : perCorner((name) => pads[name]?.massKg ?? 0)
 }

@@ -6,7 +6,7 @@ import { missingPads } from '../../mass/corners.ts'
 import { openPartMeanKg } from '../../mass/open-mass.ts'
 import type { Lift } from '../../records/balance-kinds.ts'
 import type { Weighing } from '../../records/weight-kinds.ts'
-import type { Car, UsableWeighing } from '../../stages/car.ts'
+import { buildOfWeighing, type Car, type UsableWeighing } from '../../stages/car.ts'
 import { readPads } from '../../stages/reference-mass.ts'
 import { knownParts, linesBetween } from './mass-at-stage.ts'
 import { isReferenceCorners, type ReferenceCorners, referenceCorners } from './reference-corners.ts'
@@ -35,7 +35,7 @@ export interface WeighingCentre {
 export function weighingCentres(car: Car): WeighingCentre[] {
   return car.weighings.map((entry, at) => {
     const { weighing } = entry
-    const found = referenceCorners(weighing, car.records.build)
+    const found = referenceCorners(weighing, buildOfWeighing(car, weighing))
     const before = car.weighings[at - 1]
     const lifts = car.records.lifts.filter((lift) => lift.weighingId === weighing.id)
     const height = lifts.length === 0 ? null : attempt(() => liftedHeight(car, weighing, lifts))
@@ -53,7 +53,7 @@ export function weighingCentres(car: Car): WeighingCentre[] {
 
 /** Moments of the weighing before, and of each placed line that came in or went out since. Source: mass-weighted mean, closed form. */
 export function predictCentre(car: Car, before: UsableWeighing, after: UsableWeighing): PredictedCentre | null {
-  const from = referenceCorners(before.weighing, car.records.build)
+  const from = referenceCorners(before.weighing, buildOfWeighing(car, before.weighing))
   if (!isReferenceCorners(from)) return null
   const lines = linesBetween(car, before.inCar, (line) => after.inCar.has(line.change.id))
   const known = new Set(knownParts(lines).map(({ id }) => id))
@@ -73,7 +73,8 @@ export function predictCentre(car: Car, before: UsableWeighing, after: UsableWei
 }
 
 function liftedHeight(car: Car, weighing: Weighing, lifts: readonly Lift[]): CentreHeight {
-  const pads = readPads(weighing, car.records.build)
+  const build = buildOfWeighing(car, weighing)
+  const pads = readPads(weighing, build)
   const [missing] = missingPads(pads)
   if (missing) throw new CalculationError('missing', `pads.${missing}`, 'The level weighing lacks a pad; a height needs all four. Weigh it level again.')
   const kg = (name: 'LF' | 'RF' | 'LR' | 'RR') => pads[name]?.massKg ?? 0
@@ -82,7 +83,7 @@ function liftedHeight(car: Car, weighing: Weighing, lifts: readonly Lift[]): Cen
     totalKg: kg('LF') + kg('RF') + kg('LR') + kg('RR'),
     rearAxleKg: kg('LR') + kg('RR'),
     lifts: lifts.map(({ lifted, liftM, rearAxleKg }) => ({ lifted, liftM, rearAxleKg })),
-    wheelbaseM: car.records.build.wheelbaseM,
+    wheelbaseM: build.wheelbaseM,
     radiusFrontM: first.radiusFrontM,
     radiusRearM: first.radiusRearM,
     axleSdKg: first.axleSdKg ?? undefined,

@@ -1,6 +1,6 @@
 import { combineMeasurements } from '../../proof/combine-measurements.ts'
 import { isMeasured, leastProof } from '../../proof/quantity.ts'
-import type { Car } from '../../stages/car.ts'
+import { buildOfWeighing, type Car } from '../../stages/car.ts'
 import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
 import type { StageValue } from '../../stages/stage-value.ts'
 import { normalDistribution } from '../../stats/distribution.ts'
@@ -86,11 +86,11 @@ export function frontShareAt(car: Car, position: number): StageValue | undefined
     return before && { ...before, proof: leastProof(before.proof, 'calculated'), ...carriedFrom(carriedFromPosition) }
   }
   if (anchor.kind !== 'equal') {
-    const planned = plannedFrontShare(car, mass)
+    const planned = plannedFrontShare(car, mass, position)
     return planned && { ...planned, distribution: normalDistribution(planned.value, planned.sd), fromPosition: null }
   }
   const shares = anchor.weighings.flatMap(({ weighing }) => {
-    const share = frontShareOf(weighing, car.records.build)
+    const share = frontShareOf(weighing, buildOfWeighing(car, weighing))
     return share ? [{ value: share.value, sd: share.sd, instrument: weighing.scales ?? undefined }] : []
   })
   const [head, ...rest] = shares

@@ -1,6 +1,6 @@
 import { openPartMeanKg } from '../../mass/open-mass.ts'
 import type { Proof } from '../../proof/quantity.ts'
-import type { Car } from '../../stages/car.ts'
+import { buildOfWeighing, type Car } from '../../stages/car.ts'
 import { isUnknown } from '../../stages/line-mass.ts'
 import type { MassAtStage } from './mass-at-stage.ts'
 import { frontShareOf } from './weighing-shares.ts'
@@ -15,11 +15,16 @@ const ANYWHERE = 1 / Math.sqrt(12)
  * F = Σ front loads/Σ masses; a line without a place is put in the middle and its spread is that of anywhere between the axles.
  * Undefined where the stage starts from no weighing that knows its axles. Source: moments, closed form.
  */
-export function plannedFrontShare(car: Car, mass: MassAtStage): { value: number; sd: number; proof: Proof } | undefined {
-  const { build } = car.records
+export function plannedFrontShare(car: Car, mass: MassAtStage, position: number): { value: number; sd: number; proof: Proof } | undefined {
+  const build = car.builds[position] ?? car.records.build
   if (mass.anchor.kind === 'baseline' || mass.anchor.kind === 'equal') return undefined
-  const start = frontShareOf(mass.anchor.weighing.weighing, build)
-  if (!start) return undefined
+  const { weighing } = mass.anchor.weighing
+  const weighed = buildOfWeighing(car, weighing)
+  const read = frontShareOf(weighing, weighed)
+  if (!read) return undefined
+  // The centre stays where it was behind the front axle; another wheelbase shares it otherwise.
+  const longer = weighed.wheelbaseM / build.wheelbaseM
+  const start = { value: 1 - (1 - read.value) * longer, sd: read.sd * longer }
   const total = mass.value
   let frontKg = mass.anchorMassKg * start.value
   let variance = (mass.anchorMassKg * start.sd) ** 2

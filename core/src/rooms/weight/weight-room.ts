@@ -7,13 +7,14 @@ import { forecastMass, type MassForecast } from '../../mass/forecast.ts'
 import { BLOCK_ADVICE, FLOOR_SENTENCE, type FloorFigures } from '../../mass/placements.ts'
 import { isMeasured, type Proof } from '../../proof/quantity.ts'
 import type { Change, Weighing } from '../../records/weight-kinds.ts'
-import { type Car, stageIndex } from '../../stages/car.ts'
+import { buildOfWeighing, type Car, stageIndex } from '../../stages/car.ts'
 import { changeSign, isUnknown } from '../../stages/line-mass.ts'
 import { axleShareOf, floorOf, isOnFloor, type ReferenceMass, readPads, referenceMass } from '../../stages/reference-mass.ts'
 import { guessFactor } from '../../stages/working-line.ts'
 import { type BallastCar, ballastCar, type NoBallastCar } from './ballast-car.ts'
 import { type WeighingCentre, weighingCentres } from './centres.ts'
 import { type ConditionDifference, conditionDifferences, type Repeatability, repeatability } from './compare-weighings.ts'
+import { type DriverEffect, driverEffects } from './drivers.ts'
 import { type LedgerScore, ledgerScore, type SavingState, stageSavings } from './ledger-score.ts'
 import { knownParts, massOf } from './mass-at-stage.ts'
 import { type ScoreDetail, scoreDetail } from './score-detail.ts'
@@ -70,6 +71,8 @@ export interface WeightRoom {
   readonly repeatability: readonly Repeatability[]
   /** What the scales say of stages that list nothing. */
   readonly unlisted: readonly Unlisted[]
+  /** What each driver makes of each stage. */
+  readonly drivers: readonly (readonly DriverEffect[])[]
   /** What ballast starts from at each stage. */
   readonly ballastCars: readonly (BallastCar | NoBallastCar)[]
 }
@@ -125,6 +128,12 @@ export function makeWeightRoom(car: Car): WeightRoom {
       () => unlistedDifferences(car),
       () => [],
     ),
+    drivers: car.stages.map((_, position) =>
+      orElse(
+        () => driverEffects(car, position),
+        () => [],
+      ),
+    ),
     ballastCars: car.stages.map((_, position) =>
       orElse(
         () => ballastCar(car, position),
@@ -176,7 +185,7 @@ export function stageForecast(car: Car, position: number, limitKg?: number): Mas
 }
 
 export function weighingFigures(car: Car, weighing: Weighing): WeighingFigures {
-  const { build } = car.records
+  const build = buildOfWeighing(car, weighing)
   const pads = readPads(weighing, build)
   const missing = missingPads(pads)
   const found = unexplainedAt(car, weighing.id)

@@ -1,5 +1,5 @@
 import { openPartMeanKg } from '../../mass/open-mass.ts'
-import type { Car } from '../../stages/car.ts'
+import { buildOfWeighing, type Car } from '../../stages/car.ts'
 import { day, stageName, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { weighingCentres } from './centres.ts'
 import { linesBetween, massOf } from './mass-at-stage.ts'
@@ -14,7 +14,7 @@ export function centreWorking(car: Car, id: string): Working | undefined {
   const found = weighingCentres(car).find((entry) => entry.weighingId === id)
   if (!weighing || !found?.measured) return undefined
   const { measured, predicted } = found
-  const read = weighingCentre(car.records.build, weighing)
+  const read = weighingCentre(buildOfWeighing(car, weighing), weighing)
   return {
     title: `Centre of mass, ${day(weighing.at)}`,
     calculation: 'mass.centre-of-mass',

@@ -1,6 +1,6 @@
 import { PAD_NAMES, PAD_WORDS } from '../../mass/corners.ts'
 import type { Weighing } from '../../records/weight-kinds.ts'
-import type { Car } from '../../stages/car.ts'
+import { buildOfWeighing, type Car } from '../../stages/car.ts'
 import { readPads } from '../../stages/reference-mass.ts'
 import { day, guessFactor, type Working, type WorkingLine } from '../../stages/working-line.ts'
 import { unexplainedAt } from './unexplained.ts'
@@ -9,7 +9,7 @@ import { type WeighingFigures, weighingFigures } from './weight-room.ts'
 
 /** The four readings of a weighing, with what was typed; a dead pad says so. */
 export function padLines(car: Car, weighing: Weighing): WorkingLine[] {
-  const pads = readPads(weighing, car.records.build)
+  const pads = readPads(weighing, buildOfWeighing(car, weighing))
   return PAD_NAMES.map((pad) => ({
     label: PAD_WORDS[pad],
     value: pads[pad]?.massKg ?? null,
@@ -76,7 +76,7 @@ export function weighingWorking(car: Car, id: string): Working | undefined {
     }
   }
   const { corners } = figures
-  const centre = weighingCentre(car.records.build, weighing)
+  const centre = weighingCentre(buildOfWeighing(car, weighing), weighing)
   const share = (label: string, entry: { value: number; sd: number }): WorkingLine => ({
     label,
     value: entry.value,

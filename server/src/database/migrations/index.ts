@@ -7,6 +7,7 @@ import * as keyByBuild from './0005-key-by-build.ts'
 import * as openGoals from './0006-open-goals.ts'
 import * as weighAndScore from './0007-weigh-and-score.ts'
 import * as dynoSettings from './0008-dyno-settings.ts'
+import * as partsAndStages from './0009-parts-and-stages.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -17,4 +18,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0006-open-goals': openGoals,
   '0007-weigh-and-score': weighAndScore,
   '0008-dyno-settings': dynoSettings,
+  '0009-parts-and-stages': partsAndStages,
 }

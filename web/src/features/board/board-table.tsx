@@ -67,9 +67,9 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
   )
 }
 
-/** When a target is due, where that is not the last stage. */
-function dueText(board: Board, { goal }: BoardRow): string {
-  if (goal.kind !== 'target' || goal.verdict === null || goal.verdict.duePosition === board.stages.length - 1) return ''
+/** When a target is due. */
+function dueText({ goal }: BoardRow): string {
+  if (goal.kind !== 'target' || goal.verdict === null) return ''
   return `by stage ${goal.verdict.duePosition}`
 }
 
@@ -131,7 +131,7 @@ function Goals({ group, board }: { group: Group; board: Board }) {
       <div className={group.length > 1 ? 'flex justify-between gap-3' : ''}>
         {group.map((row, i) => (
           <div key={row.id} className={i > 0 ? 'text-right' : ''}>
-            <GoalText row={row} dueText={dueText(board, row)} untilText={untilText(board, row)} />
+            <GoalText row={row} dueText={dueText(row)} untilText={untilText(board, row)} />
             <Verdict row={row} />
           </div>
         ))}
@@ -151,6 +151,7 @@ function GoalText({ row, dueText, untilText }: { row: BoardRow; dueText: string;
     <p className="mt-0.5 text-[12.5px] leading-[17px]">
       <strong>{number(record.value)}</strong> {SENSE_WORDS[record.sense]}
       {high && <strong> {high}</strong>}
+      {record.driverName && <span className="text-quiet">, its number with {record.driverName} in</span>}
       {dueText && <span className="text-quiet">, {dueText}</span>}
       {row.goal.kind === 'limit' && (
         <span className="text-quiet">

@@ -1,4 +1,4 @@
-import { lifeOf } from '@bold-ballast/core'
+import { wornParts } from '@bold-ballast/core'
 import { Suspense, useState } from 'react'
 import { useBuild } from '../../data/use-build.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
@@ -14,7 +14,6 @@ import { TABS } from './tabs.ts'
 const PartsImport = lazyPart(async () => (await import('./register/parts-import.tsx')).PartsImport)
 
 /** How much of a life may be gone before it is said. */
-const NEARLY_GONE = 0.8
 
 /** The parts of the build: what they can take, what they cost, how long they live; and those that other builds share. */
 export function PartsPage() {
@@ -24,7 +23,7 @@ export function PartsPage() {
   const [isAdding, setIsAdding] = useAsked('part')
   const [isImporting, setIsImporting] = useState(false)
   if (!records) return null
-  const { parts, partUses, build } = records
+  const { parts, build } = records
   const edited = parts.find(({ id }) => id === search.get('part'))
   const edit = (id: string | null) => {
     const next = new URLSearchParams(search)
@@ -33,7 +32,7 @@ export function PartsPage() {
     setSearch(next)
   }
   const fitted = parts.filter(({ status }) => status === 'fitted').length
-  const worn = parts.filter((part) => part.status === 'fitted' && (lifeOf(part, partUses)?.share ?? 0) >= NEARLY_GONE).length
+  const worn = wornParts(records).length
   const title = parts.length === 0 ? 'No part is entered' : `${parts.length} parts, ${fitted} fitted${worn > 0 ? `, ${worn} nearly used up` : ''}`
   return (
     <>

@@ -42,6 +42,7 @@ const PLAN: Omit<EnginePlan, 'id' | 'stageId'> = {
   injectors: { count: 5, ratedFlowM3PerS: 1000e-6 / 60, ratedPressurePa: 300_000, pressureDifferencePa: 300_000, dutyLimit: 0.85, deadTimeS: 0.0009 },
   pump: {
     count: 2,
+    spareCount: 1,
     points: [
       { pressurePa: 300_000, flowM3PerS: 300 / 3.6e6, currentA: 11.5 },
       { pressurePa: 500_000, flowM3PerS: 265 / 3.6e6, currentA: null },

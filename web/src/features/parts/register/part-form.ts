@@ -1,4 +1,4 @@
-import { CalculationError, LIFE_UNITS, PART_STATUSES, parseRatingLine, ratingLine, type Stage } from '@bold-ballast/core'
+import { CalculationError, FUEL_ROLES, type FuelRole, LIFE_UNITS, PART_STATUSES, parseRatingLine, ratingLine, type Stage } from '@bold-ballast/core'
 import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
@@ -13,6 +13,13 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
     suggestions: [...new Set([...kinds, ...USUAL_KINDS])],
   },
   { name: 'name', label: 'Name' },
+  {
+    name: 'fuelRole',
+    label: 'For the fuel it is',
+    type: 'select',
+    options: [{ value: '', label: 'as its kind says' }, ...FUEL_ROLES.map((value) => ({ value, label: FUEL_ROLE_WORDS[value] }))],
+    hint: 'Injectors and feed pumps get their limit from the engine plan’s pressure and duty.',
+  },
   { name: 'status', label: 'It is', type: 'select', options: PART_STATUSES.map((value) => ({ value, label: STATUS_WORDS[value] })) },
   {
     name: 'stage',
@@ -28,7 +35,7 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
   {
     name: 'ratings',
     label: 'What it can take, one a line',
-    hint: 'Such as: torque 480 N·m · power 350 kW measured · boost 1.8 bar guess · duty 85 % · fuel flow 850 cc/min each on petrol (an injector’s at the duty you allow)',
+    hint: 'Such as: gearbox torque 480 N·m · power 350 kW measured · boost 1.8 bar guess · duty 85 % · fuel flow 850 cc/min each (an injector’s static flow, a pump’s at its pressure). A torque says where: crank, gearbox, axle or wheel.',
     type: 'textarea',
     section: 'Ratings',
     isWide: true,
@@ -49,6 +56,13 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
   ...placeFields('place', 'Where it sits', 'May stay empty.'),
 ]
 
+const FUEL_ROLE_WORDS: Record<FuelRole, string> = {
+  injectors: 'injectors',
+  feedPump: 'a feed pump: carries the rail',
+  liftPump: 'a lift pump: fills the feed pumps’ pot',
+  sparePump: 'a spare pump: runs when another has failed',
+}
+
 const PROOF = /\s*\b(guess|catalogue|weighed|measured)\s*$/i
 
 function readMass(read: FormReader) {
@@ -64,7 +78,7 @@ function readMass(read: FormReader) {
 function readLife(read: FormReader) {
   const typed = read.raw('life')
   if (typed === '') return null
-  const found = /^(.+?)\s*(hours?|days?|events?)$/i.exec(typed)
+  const found = /^([\d.,\s]+?)\s*(?:track |race |dyno |running )?(hours?|days?|events?)$/i.exec(typed)
   const unit = `${found?.[2]?.toLowerCase().replace(/s$/, '')}s`
   const amount = found ? read.typedQuantity('life', found[1] as string, 'ratio', 'Life')?.value : undefined
   if (!amount || amount <= 0 || !isLifeUnit(unit)) {
@@ -107,6 +121,7 @@ const readRatings = (read: FormReader) =>
 export const partBody = (read: FormReader): Record<string, unknown> => ({
   kind: read.text('kind', 'Kind'),
   name: read.text('name', 'Name'),
+  fuelRole: read.optional('fuelRole'),
   status: read.raw('status'),
   stageId: read.optional('stage'),
   count: read.raw('count') === '' ? 1 : read.count('count', 'Pieces', 1, 1000),
@@ -131,6 +146,7 @@ export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typ
   return {
     kind: part.kind,
     name: part.name,
+    fuelRole: part.fuelRole ?? '',
     status: part.status,
     stage: part.stageId ?? '',
     count: String(part.count),

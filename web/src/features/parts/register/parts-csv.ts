@@ -1,4 +1,4 @@
-import { CalculationError, type DecimalMark, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
+import { CalculationError, type DecimalMark, FUEL_ROLES, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
 import type { StoredPart } from '../../../shared/part-words.ts'
 import type { CsvTable } from '../../../ui/csv-button.tsx'
 import { FormReader, type FormValues } from '../../../ui/form-reader.ts'
@@ -22,6 +22,7 @@ const COLUMNS: readonly (readonly [heading: string, field: string, others?: read
   ['For it', 'pros', ['pros']],
   ['Against it', 'cons', ['cons']],
   ['Serial', 'serial', ['batch', 'serial number']],
+  ['For the fuel', 'fuelRole'],
   ['Shared', 'isShared'],
   ['Behind the front axle', 'placeX'],
   ['Left of the middle', 'placeY'],
@@ -96,6 +97,8 @@ export async function readPartsCsv(
       if (values.stage && !stage) read.refuse('stage', `There is no stage "${values.stage}". Give its number or its name.`)
       if (!Object.values(STATUS).includes(values.status))
         read.refuse('status', `"${values.status}" is no status. Use wanted, ordered, here, fitted or worn out.`)
+      if (values.fuelRole && !FUEL_ROLES.some((role) => role === values.fuelRole))
+        read.refuse('fuelRole', `"${values.fuelRole}" is nothing a part does for the fuel. Use one of: ${FUEL_ROLES.join(', ')}; or leave it empty.`)
       const made = { id: crypto.randomUUID(), ...partBody(read) }
       const [refusal = null] = Object.values(read.errors)
       return { line: i + 2, name: values.name ?? '', body: refusal === null ? made : null, refusal }

@@ -38,7 +38,7 @@ export function PartsImport({ records, onClose }: { records: RecordsAnswer; onCl
     <Panel title="Parts from a CSV file" onClose={onClose}>
       <p className="mb-3 text-quiet">
         The first line names the columns: Kind, Part, Status, Stage, Pieces, Mass of one, Ratings, Cost, Life and so on, in any order; only Kind and Part must
-        be there. Several ratings in one cell are parted by a bar: torque 480 N·m | power 350 kW.
+        be there. Several ratings in one cell are parted by a bar: gearbox torque 480 N·m | power 350 kW.
       </p>
       <label>
         <span className="mb-1 block font-semibold">CSV file</span>

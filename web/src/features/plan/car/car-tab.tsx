@@ -17,6 +17,14 @@ const CORNER_FIELDS = [
 
 function moreFields(): FieldSpec[] {
   return [
+    {
+      name: 'drivers',
+      label: 'Drivers, one a line: name; mass in their gear; seat; belts',
+      section: 'Drivers: a weighing or a goal may name one',
+      hint: 'Such as: Ilse; 66 kg; seat forward two holes. The reference driver above stays the default.',
+      type: 'textarea',
+      isWide: true,
+    },
     ...placeFields('driver', 'Where the driver sits', 'Brings corners to the reference; may stay empty.'),
     ...placeFields('fuel', 'Where the tank is'),
     ...AXLES.flatMap((axle) =>
@@ -62,6 +70,15 @@ function moreFields(): FieldSpec[] {
     },
   ]
 }
+
+const readDrivers = (read: FormReader) =>
+  read.lines('drivers').map((line) => {
+    const [name = '', mass = '', seat = '', belts = ''] = line.split(/\s*;\s*/)
+    if (name === '' || mass === '') read.refuse('drivers', `"${line}" needs a name and a mass, parted by a semicolon: Ilse; 66 kg.`)
+    const kg = mass === '' ? 1 : (read.typedQuantity('drivers', mass, 'mass', `The mass of ${name}`)?.value ?? 1)
+    if (!(kg > 0 && kg <= 300)) read.refuse('drivers', `The mass of ${name} lies over 0 and up to 300 kg. Check the number and its unit.`)
+    return { name, massKg: kg, seat: seat || null, belts: belts || null }
+  })
 
 function readSuspension(read: FormReader) {
   const names = AXLES.flatMap((axle) => CORNER_FIELDS.filter(([name]) => name !== 'tyreRate').map(([name]) => `${axle}${name}`))
@@ -120,6 +137,9 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
     value === null || value === undefined ? '' : typedText(kind, value, units[kind])
   const defaults: FormValues = {
     ...buildForm.defaults(build, units),
+    drivers: build.drivers
+      .map(({ name, massKg, seat, belts }) => [name, typedText('mass', massKg, units.mass), seat ?? '', belts ?? ''].join('; ').replace(/(; )+$/, ''))
+      .join('\n'),
     ...placeDefaults('driver', build.driverPlace, units.length),
     ...placeDefaults('fuel', build.fuelPlace, units.length),
     ...Object.fromEntries(AXLES.flatMap((axle) => CORNER_FIELDS.map(([name, key, kind]) => [`${axle}${name}`, shown(kind, suspension?.[axle][key])]))),
@@ -143,6 +163,7 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
           version: build.version,
           ...buildForm.body(read),
           ...keptBaseline(read, build, defaults),
+          drivers: readDrivers(read),
           driverPlace: readPlace(read, 'driver'),
           fuelPlace: readPlace(read, 'fuel'),
           suspension: readSuspension(read),

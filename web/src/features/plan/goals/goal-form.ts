@@ -3,7 +3,13 @@ import { stageOptions } from '../../../shared/stage-options.ts'
 import type { FormReader } from '../../../ui/form-reader.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
-export const goalFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
+/** The last stage by its name, which moves along when another is added. */
+function lastLabel(stages: readonly Stage[]): string {
+  const last = stages.at(-1)
+  return last ? `the last stage (now ${last.position} ${last.name})` : 'the last stage'
+}
+
+export const goalFieldSpecs = (stages: readonly Stage[], drivers: readonly { readonly name: string }[] = []): FieldSpec[] => [
   {
     name: 'goal',
     label: 'Kind',
@@ -26,7 +32,17 @@ export const goalFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
   },
   { name: 'value', label: 'Value', hint: 'Any unit may be typed: 1 200 kg, 410 hp, 52 %.' },
   { name: 'highValue', label: 'Upper value', hint: 'Only for “between”.' },
-  { name: 'stage', label: 'Due by, or from', type: 'select', options: [{ value: '', label: 'the last stage' }, ...stageOptions(stages)] },
+  { name: 'stage', label: 'Due by, or from', type: 'select', options: [{ value: '', label: lastLabel(stages) }, ...stageOptions(stages)] },
+  ...(drivers.length > 0
+    ? [
+        {
+          name: 'driver',
+          label: 'Driver (goals on mass)',
+          type: 'select' as const,
+          options: [{ value: '', label: 'the reference driver' }, ...drivers.map(({ name }) => ({ value: name, label: name }))],
+        },
+      ]
+    : []),
   {
     name: 'source',
     label: 'A limit is set by',
@@ -44,7 +60,8 @@ export function goalBody(read: FormReader): Record<string, unknown> {
   const metric = read.raw('metric') as Metric
   const { kind } = METRIC_INFO[metric]
   const value = read.quantity('value', 'Value', kind)
-  const common = { metric, sense: read.raw('sense'), value: value.value, typed: value.typed }
+  const common = { metric, sense: read.raw('sense'), value: value.value, typed: value.typed, driverName: read.optional('driver') }
+  if (common.driverName && metric !== 'massReady') read.refuse('driver', 'Only a goal on mass can name its driver. Pick the reference driver.')
   const stage = read.optional('stage')
   if (read.raw('goal') === 'limit') {
     if (common.sense === 'between') read.refuse('sense', 'A limit is at most or at least. Set two limits for a range.')

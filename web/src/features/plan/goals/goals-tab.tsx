@@ -1,4 +1,4 @@
-import type { StoredRecords } from '@bold-ballast/contract'
+import type { RecordsAnswer } from '@bold-ballast/contract'
 import { METRIC_INFO, type Metric } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../../data/api.ts'
@@ -11,7 +11,7 @@ import { SENSE_WORDS } from '../../../ui/words.ts'
 import { goalBody, goalFieldSpecs } from './goal-form.ts'
 
 /** Targets and limits. */
-export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {
+export function GoalsTab({ records, buildId }: { records: RecordsAnswer; buildId: string }) {
   const { units, text } = useQuantities()
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
@@ -50,6 +50,7 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
                   <span className="text-[16px]">
                     <strong>{text(kind, record.value, { isGoal: true })}</strong> {SENSE_WORDS[record.sense]}{' '}
                     {'highValue' in record && record.highValue !== null && <strong>{text(kind, record.highValue, { isGoal: true })}</strong>}
+                    {record.driverName && <span className="text-quiet"> with {record.driverName} in</span>}
                   </span>
                   <span className="w-[200px] text-quiet">
                     {'dueStageId' in record
@@ -85,7 +86,7 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
         <RecordForm
           key={rows.length}
           draftKey={`${buildId}.goal`}
-          fields={goalFieldSpecs(records.stages)}
+          fields={goalFieldSpecs(records.stages, records.build.drivers)}
           defaults={{ goal: 'target', metric: 'massReady', sense: 'atMost', stage: '', source: 'classRule', until: '' }}
           submitLabel="Add it"
           toBody={(read, id) => ({ id, ...goalBody(read) })}
@@ -97,7 +98,7 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
         <Panel title={`Change the ${edited.resource.slice(0, -1)}`} onClose={() => setEditing(null)}>
           <RecordForm
             draftKey={`goal.${edited.record.id}.${edited.record.version}`}
-            fields={goalFieldSpecs(records.stages).filter((field) => field.name !== 'goal')}
+            fields={goalFieldSpecs(records.stages, records.build.drivers).filter((field) => field.name !== 'goal')}
             defaults={{
               goal: edited.resource === 'targets' ? 'target' : 'limit',
               metric: edited.record.metric,
@@ -107,6 +108,7 @@ export function GoalsTab({ records, buildId }: { records: StoredRecords; buildId
                 'highValue' in edited.record && edited.record.highValue !== null
                   ? typedText(METRIC_INFO[edited.record.metric].kind, edited.record.highValue, unitOf(edited.record.metric))
                   : '',
+              driver: edited.record.driverName ?? '',
               stage: ('dueStageId' in edited.record ? edited.record.dueStageId : edited.record.fromStageId) ?? '',
               source: 'source' in edited.record ? edited.record.source : 'classRule',
               until: ('untilStageId' in edited.record ? edited.record.untilStageId : null) ?? '',

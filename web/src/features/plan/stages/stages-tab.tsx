@@ -3,21 +3,26 @@ import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useBuild } from '../../../data/use-build.ts'
 import { Panel } from '../../../ui/dialog.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
 import { RecordForm } from '../../../ui/record-form.tsx'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { Alert } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
-import { stageBody, stageFieldSpecs } from './stage-form.ts'
+import { MovedGoals } from './moved-goals.tsx'
+import { stageBody, stageDefaults, stageFieldSpecs } from './stage-form.ts'
 
 /** Stages in their order: added, changed, moved, deleted. */
 export function StagesTab({ records, buildId }: { records: StoredRecords; buildId: string }) {
   const { board } = useBuild()
+  const { units, text } = useQuantities()
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const [reorder] = api.useReorderStagesMutation()
   const removal = useRemoval(buildId, 'stages')
   const [editing, setEditing] = useState<string | null>(null)
   const [failure, setFailure] = useState('')
+  /** The stage that was the last one until another was added. */
+  const [lastBefore, setLastBefore] = useState<string | null>(null)
   const edited = records.stages.find((stage) => stage.id === editing)
   const move = async (from: number, to: number) => {
     const order = [...records.stages]
@@ -31,6 +36,7 @@ export function StagesTab({ records, buildId }: { records: StoredRecords; buildI
     <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_340px]">
       <div>
         {removal.notice}
+        {lastBefore && <MovedGoals records={records} buildId={buildId} lastBefore={lastBefore} onDone={() => setLastBefore(null)} />}
         {failure && <Alert className="my-2">{failure}</Alert>}
         <ol>
           {records.stages.map((stage, at) => (
@@ -39,6 +45,12 @@ export function StagesTab({ records, buildId }: { records: StoredRecords; buildI
               <span className="min-w-[160px] flex-1">
                 <span className="text-[16px] font-semibold">{stage.name}</span>
                 {stage.note && <span className="block text-xs text-quiet">{stage.note}</span>}
+                {stage.geometry && (
+                  <span className="block text-xs text-quiet">
+                    wheelbase {text('length', stage.geometry.wheelbaseM)}, tracks {text('length', stage.geometry.trackFrontM)} and{' '}
+                    {text('length', stage.geometry.trackRearM)} from here on
+                  </span>
+                )}
               </span>
               <span className="w-[110px] text-quiet">{stage.date ? <time dateTime={stage.date}>{dayText(stage.date)}</time> : 'no date'}</span>
               <span className="w-[80px] text-quiet">
@@ -79,7 +91,7 @@ export function StagesTab({ records, buildId }: { records: StoredRecords; buildI
           submitLabel="Add the stage"
           toBody={(read, id) => ({ id, position: Math.max(...records.stages.map((stage) => stage.position)) + 1, ...stageBody(read) })}
           send={(body) => create({ buildId, resource: 'stages', body }).unwrap()}
-          onDone={() => {}}
+          onDone={() => setLastBefore(records.stages.at(-1)?.id ?? null)}
         />
       </section>
       {edited && (
@@ -87,7 +99,7 @@ export function StagesTab({ records, buildId }: { records: StoredRecords; buildI
           <RecordForm
             draftKey={`stage.${edited.id}.${edited.version}`}
             fields={stageFieldSpecs}
-            defaults={{ name: edited.name, date: edited.date ?? '', note: edited.note ?? '' }}
+            defaults={stageDefaults(edited, units)}
             submitLabel="Store the stage"
             toBody={(read) => ({ ...stageBody(read), version: edited.version })}
             send={(body) => patch({ buildId, resource: 'stages', id: edited.id, body }).unwrap()}

@@ -1,7 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { fromSi, RATING_SUBJECTS, type StageWeakLinks } from '@bold-ballast/core'
+import { fromSi, RATING_SUBJECTS, type StageWeakLinks, wornParts } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
+import { lifeText } from '../../../shared/part-words.ts'
 import { Chart, useChartColours } from '../../../ui/chart.tsx'
 
 /** Lower than this the chart does not go: what is so far over its limit has its number at the edge. */
@@ -76,9 +77,23 @@ export function LinksChart({
         label: { x: at, y: 1, yref: 'paper' as const, yanchor: 'bottom' as const, showarrow: false, text: name, font: { size: 11 } },
       }
     }
+    // How much of a life is left does not hang on power: it stands at the start of the sweep, on the same scale.
+    const worn = wornParts(records).map(({ part, life }) => ({ left: Math.max(0, 100 * (1 - life.share)), words: ` ${part.kind}: ${lifeText(part, life)}` }))
+    const lives: Data = {
+      x: worn.map(() => from),
+      y: worn.map(({ left }) => left),
+      text: worn.map(({ words }) => words),
+      type: 'scatter',
+      mode: isNarrow ? 'markers' : 'text+markers',
+      textposition: 'middle right',
+      textfont: { size: 11, color: colours.wait },
+      marker: { symbol: 'hourglass', size: 12, color: colours.wait },
+      hovertemplate: '%{text}<extra></extra>',
+      cliponaxis: false,
+    }
     const marks = [...(todayW === null ? [] : [upright(todayW, 'today')]), upright(targetW, 'target')]
     return {
-      data: lines,
+      data: worn.length > 0 ? [...lines, lives] : lines,
       layout: {
         margin: { t: 22, r: isNarrow ? 12 : 190, b: 40, l: isNarrow ? 44 : 56 },
         xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [from - (to - from) / 60, to] },

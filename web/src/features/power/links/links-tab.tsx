@@ -1,8 +1,19 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, CalculationError, fromSi, LOSS_SCHOOL_WORDS, lossOf, type PowerRoom, RATING_SUBJECTS, weakLinksAtStage } from '@bold-ballast/core'
+import {
+  attempt,
+  CalculationError,
+  fromSi,
+  LOSS_SCHOOL_WORDS,
+  lifeOf,
+  lossOf,
+  type PowerRoom,
+  RATING_SUBJECTS,
+  weakLinksAtStage,
+  wornParts,
+} from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
-import { moneyText } from '../../../shared/part-words.ts'
+import { lifeText, moneyText } from '../../../shared/part-words.ts'
 import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Plates } from '../../../ui/plates.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -33,7 +44,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
     return (
       <Empty
         title="No part of this stage has a rating that the plan speaks to"
-        why="Give parts what they can take, such as “torque 480 N·m”, and say that they are fitted or at which stage."
+        why="Give parts what they can take, such as “gearbox torque 480 N·m”, and say that they are fitted or at which stage."
       >
         <Link to={`${base}/parts`} className="button">
           To the parts
@@ -42,6 +53,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
     )
   const partOf = (id: string) => records.parts.find((part) => part.id === id)
   const first = swept.links.find(({ limitPowerW }) => limitPowerW !== null)
+  const worn = wornParts(records)
   const isOver = (link: (typeof swept.links)[number]) => link.limitPowerW === swept.powersW[0]
   const atStart = swept.startsToday ? 'already' : `at ${text('power', swept.powersW[0] as number)} or before`
   const place = plan.target.place === 'wheel' ? 'at the wheels' : 'at the crank'
@@ -57,7 +69,8 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
       </h2>
       <p className="mb-2 text-quiet">
         Headroom of each rating from {text('power', swept.powersW[0] as number)} to twice the target. At 0 % it is at its limit; the numbers are those of the
-        rows below, dotted lines are guessed ratings. Wheel to crank by {LOSS_SCHOOL_WORDS[loss.school]}
+        rows below, dotted lines are guessed ratings{worn.length > 0 ? ', an hourglass is what is left of a life that is nearly used up' : ''}. Wheel to crank
+        by {LOSS_SCHOOL_WORDS[loss.school]}
         {loss.isUsual ? ', usual numbers' : ''}.
       </p>
       <LinksChart records={records} swept={swept} targetW={plan.target.powerW} todayW={swept.startsToday ? (today ?? null) : null} powerUnit={units.power} />
@@ -80,6 +93,7 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
             {swept.links.map((link, i) => {
               const part = partOf(link.partId)
               const { word, kind } = RATING_SUBJECTS[link.subject]
+              const life = part && lifeOf(part, records.partUses)
               const next = link.next && partOf(link.next.partId)
               return (
                 <tr key={`${link.partId} ${link.ratingIndex}`} className="border-b border-line align-baseline max-[639px]:block max-[639px]:py-2">
@@ -90,6 +104,11 @@ export function LinksTab({ records, room, position }: { records: RecordsAnswer; 
                     <Link to={`${base}/parts?part=${link.partId}`} className="word-link font-semibold">
                       {part?.name}
                     </Link>
+                    {life && (
+                      <span className={`block text-xs ${worn.some((entry) => entry.part.id === part.id) ? 'text-wait' : 'text-quiet'}`}>
+                        {lifeText(part, life)}
+                      </span>
+                    )}
                   </td>
                   <td data-label="Rated for" className="list-cell">
                     {word} <Plates proof={part?.ratings[link.ratingIndex]?.known ?? 'guess'} />

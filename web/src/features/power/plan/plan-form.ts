@@ -1,5 +1,17 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type BuildRecords, type EnginePlan, enginePlanKind, FLOW_REFERENCES, type HEAT_SCHOOLS, lossOf, partsAtStage, toSi } from '@bold-ballast/core'
+import {
+  type BuildRecords,
+  type EnginePlan,
+  enginePlanKind,
+  FLOW_REFERENCES,
+  fuelRoleOf,
+  type HEAT_SCHOOLS,
+  lossOf,
+  type MeasuredEngine,
+  partsAtStage,
+  toSi,
+  usualBsfc,
+} from '@bold-ballast/core'
 import { field, makeForm } from '../../../ui/form-fields.ts'
 
 const HEAT_WORDS: Record<(typeof HEAT_SCHOOLS)[number], string> = { shareOfFuel: 'a share of the fuel’s energy', shareOfPower: 'a share of the power' }
@@ -72,7 +84,8 @@ export const planForm = makeForm(
     field('injectors.pressureDifferencePa', 'pressure', { label: 'Rail over manifold', hint: 'What the regulator holds.', begin: REGULATOR_PA }),
     field('injectors.dutyLimit', 'share', { label: 'Duty at most', hint: '80 to 85 % (common practice, no source).', begin: 0.85 }),
     field('injectors.deadTimeS', 'duration', { label: 'Dead time, ms', hint: 'May stay empty.', unit: 'ms' }),
-    field('pump.count', 'count', { label: 'Pumps', section: 'Fuel pumps; leave the number empty while none are chosen' }),
+    field('pump.count', 'count', { label: 'Feed pumps', section: 'Fuel pumps; leave the number empty while none are chosen' }),
+    field('pump.spareCount', 'count', { label: 'Spare pumps', hint: 'They run when one has failed.', begin: 0 }),
     field('pump.basePressurePa', 'pressure', { label: 'Regulator over manifold', begin: REGULATOR_PA }),
     field(
       'pump.points',
@@ -100,21 +113,32 @@ export const planForm = makeForm(
   ],
 )
 
-/** Where a first plan starts: usual numbers (common practice, no source), with target, fuel, boost and injectors that the build knows already. */
-export function firstPlan(records: RecordsAnswer, position: number): Omit<EnginePlan, 'id' | 'stageId'> {
+/** Speeds and torque ratio that a plan starts from: those of the standing curve where one was measured, else usual ones (common practice, no source). */
+function speedsOf(measured: MeasuredEngine | null) {
+  if (!measured) return { powerSpeedRpm: 6500, torqueRise: 1.15, redlineRpm: 7500 }
+  const { peakSpeedRpm, peakTorqueNm, torqueAtPeakNm, lastSpeedRpm } = measured
+  return { powerSpeedRpm: peakSpeedRpm, torqueRise: Math.max(1, Number((peakTorqueNm / torqueAtPeakNm).toFixed(3))), redlineRpm: lastSpeedRpm }
+}
+
+/**
+ * Where a first plan starts: what was measured of the engine, and usual numbers (common practice, no source), with target, fuel, boost and injectors that
+ * the build knows already.
+ */
+export function firstPlan(records: RecordsAnswer, position: number, measured: MeasuredEngine | null): Omit<EnginePlan, 'id' | 'stageId'> {
+  const { powerSpeedRpm, torqueRise, redlineRpm } = speedsOf(measured)
   const target = records.targets.find(({ metric }) => metric === 'wheelPower')
   const session = [...records.sessions].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))[0]
   const setting = session?.settings.at(-1)
   const isBoosted = setting ? setting.boostControl !== 'none' : false
   const ethanolShare = setting?.ethanolShare ?? 0
-  const injectors = partsAtStage(records as unknown as BuildRecords, position).find(({ ratings }) =>
-    ratings.some(({ of, isEach }) => of === 'fuelFlow' && isEach),
+  const injectors = partsAtStage(records as unknown as BuildRecords, position).find(
+    (part) => fuelRoleOf(part) === 'injectors' && part.ratings.some(({ of, isEach }) => of === 'fuelFlow' && isEach),
   )
   const flow = injectors?.ratings.find(({ of }) => of === 'fuelFlow')?.limit
-  const petrolGrams = isBoosted ? 365 : 295
+  const [low, high] = usualBsfc({ air: { isBoosted }, burn: { ethanolShare } })
   return {
     target: {
-      powerW: target?.value ?? 150_000,
+      powerW: target?.value ?? measured?.powerW ?? 150_000,
       place: lossOf(records.build).school === 'percentage' && records.build.powerBasis.place === 'engine' ? 'crank' : 'wheel',
       typed: target?.typed ?? null,
     },
@@ -127,11 +151,11 @@ export function firstPlan(records: RecordsAnswer, position: number): Omit<Engine
       rodM: null,
       valvesPerCylinder: null,
       compressionRatio: null,
-      redlineRpm: 7500,
+      redlineRpm,
       veCurve: [
         { speedRpm: 3000, volumetricEfficiency: 0.9 },
         { speedRpm: 5500, volumetricEfficiency: 0.97 },
-        { speedRpm: 7500, volumetricEfficiency: 0.9 },
+        { speedRpm: Math.max(7500, redlineRpm), volumetricEfficiency: 0.9 },
       ],
     },
     air: {
@@ -147,11 +171,11 @@ export function firstPlan(records: RecordsAnswer, position: number): Omit<Engine
       intakeRiseK: 10,
     },
     burn: {
-      bsfcKgPerJ: toSi('fuelUse', petrolGrams * (1 + 0.4 * ethanolShare), 'g/kWh'),
+      bsfcKgPerJ: toSi('fuelUse', Math.round((low + high) / 2), 'g/kWh'),
       lambda: isBoosted ? 0.8 : 0.88,
       ethanolShare,
-      powerSpeedRpm: 6500,
-      torqueRise: 1.15,
+      powerSpeedRpm,
+      torqueRise,
       heatSchool: 'shareOfFuel',
       coolantShare: 0.25,
     },

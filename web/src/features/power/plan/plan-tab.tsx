@@ -1,14 +1,29 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { LOSS_SCHOOL_WORDS, lossOf, type PlanStep, type PlanStepKey, planAtStage, workEnginePlan } from '@bold-ballast/core'
+import {
+  type BuildRecords,
+  LOSS_SCHOOL_WORDS,
+  lossOf,
+  measuredEngine,
+  measuredPowerW,
+  type PlanStep,
+  type PlanStepKey,
+  type PowerRoom,
+  partsAtStage,
+  planAtStage,
+  planWithParts,
+  workEnginePlan,
+} from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { fieldName } from '../../../ui/form-fields.ts'
+import type { FormValues } from '../../../ui/form-reader.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { RecordForm } from '../../../ui/record-form.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { firstPlan, planForm } from './plan-form.ts'
+import { PlanOffers } from './plan-offers.tsx'
 
 const STEP_WORDS: Record<PlanStepKey, string> = {
   power: 'power',
@@ -40,7 +55,7 @@ const STEP_FIELDS: Record<PlanStepKey, string> = {
 }
 
 /** From the power that is asked to what the engine and each of its parts must do, step by step. */
-export function PlanTab({ records, position, stageId }: { records: RecordsAnswer; position: number; stageId: string }) {
+export function PlanTab({ records, room, position, stageId }: { records: RecordsAnswer; room: PowerRoom; position: number; stageId: string }) {
   /** The field that the form opens at; null: it is closed. */
   const [editing, setEditing] = useState<string | null>(null)
   const { text, units } = useQuantities()
@@ -50,7 +65,15 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
   const found = planAtStage(records, position)
   const own = found?.position === position ? found.plan : undefined
   const loss = lossOf(build)
-  const worked = found && workEnginePlan(found.plan, loss)
+  const stage = room.stages[position]
+  const plan = found && planWithParts(found.plan, partsAtStage(records as unknown as BuildRecords, position))
+  const worked = plan && workEnginePlan(plan, loss, measuredPowerW(stage, plan, build))
+  const begun = planForm.defaults(found?.plan ?? firstPlan(records, position, measuredEngine(stage)), units)
+  const [values, setValues] = useState<FormValues | null>(null)
+  const close = () => {
+    setEditing(null)
+    setValues(null)
+  }
   const asked = found && `${text('power', found.plan.target.powerW, { isGoal: true })} at the ${found.plan.target.place === 'wheel' ? 'wheels' : 'crank'}`
   const warned = worked?.steps.filter(({ warnings }) => warnings.length > 0).length ?? 0
   return (
@@ -71,9 +94,11 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
               {asked}:{' '}
               {worked.refusedBy
                 ? `refused at ${STEP_WORDS[worked.refusedBy]}`
-                : warned > 0
-                  ? `possible, ${warned} ${warned === 1 ? 'step' : 'steps'} to look at`
-                  : 'every step is within what is usual'}
+                : worked.contradictedBy
+                  ? `measured, so the plan is wrong at ${STEP_WORDS[worked.contradictedBy]}`
+                  : warned > 0
+                    ? `possible, ${warned} ${warned === 1 ? 'step' : 'steps'} to look at`
+                    : 'every step is within what is usual'}
             </h2>
             <button type="button" className="button ml-auto" onClick={() => setEditing(STEP_FIELDS.power)}>
               {own ? 'Change the numbers' : `Plan stage ${position} anew`}
@@ -96,11 +121,11 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
         </>
       )}
       {editing !== null && (
-        <Panel title={`Engine plan, stage ${position}`} onClose={() => setEditing(null)} focusOn={fieldName(editing)}>
+        <Panel title={`Engine plan, stage ${position}`} onClose={close} focusOn={fieldName(editing)}>
           <RecordForm
             draftKey={`${build.id}.plan.${stageId}.${own?.version ?? 0}`}
             fields={planForm.specs(units)}
-            defaults={planForm.defaults(found?.plan ?? firstPlan(records, position), units)}
+            defaults={begun}
             submitLabel="Store the plan"
             toBody={(read, id) => (own ? { version: own.version, ...planForm.body(read) } : { id, stageId, ...planForm.body(read) })}
             send={(body) =>
@@ -108,8 +133,11 @@ export function PlanTab({ records, position, stageId }: { records: RecordsAnswer
                 ? patch({ buildId: build.id, resource: 'engine-plans', id: own.id, body }).unwrap()
                 : create({ buildId: build.id, resource: 'engine-plans', body }).unwrap()
             }
-            onDone={() => setEditing(null)}
-          />
+            onValues={setValues}
+            onDone={close}
+          >
+            {(set) => <PlanOffers begun={begun} values={values ?? begun} set={set} />}
+          </RecordForm>
         </Panel>
       )}
     </>
@@ -159,6 +187,7 @@ function Steps({ steps, change }: { steps: readonly PlanStep[]; change: (key: Pl
             </span>
           </span>
           <div>
+            {step.notGiven && <p className="text-quiet">{step.notGiven}</p>}
             {step.refusal && <p className="border-l-4 border-danger pl-3">{step.refusal}</p>}
             {step.waitsFor && <p className="text-quiet">waits for {STEP_WORDS[step.waitsFor]}</p>}
             {step.figures.length > 0 && (

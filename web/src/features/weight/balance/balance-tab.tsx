@@ -1,6 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import {
   attempt,
+  buildAtStage,
   CalculationError,
   cornerBalance,
   PAD_NAMES,
@@ -59,7 +60,7 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
   const plan = attempt(() => {
     const said = parseQuantity(typed, 'share', { defaultUnit: '%', decimalMark, field: 'The wanted cross' }).value
     const wantedCrossRfLr = asSaid(said)
-    return { wantedCrossRfLr, ...cornerBalance({ corners, ...placesOf(build), ...rates, ...perches, wantedCrossRfLr }) }
+    return { wantedCrossRfLr, ...cornerBalance({ corners, ...placesOf(buildAtStage(records, weighing.stageId)), ...rates, ...perches, wantedCrossRfLr }) }
   })
   const percent = (share: number, decimals = 2) => text('share', share, { decimals })
   const log = (school: School, done: PerchPlan, wantedCrossRfLr: number) =>

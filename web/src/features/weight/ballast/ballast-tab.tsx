@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type BallastCar, type BallastInput, type NoBallastCar, placesOf, ratesOf, type WeightRoom } from '@bold-ballast/core'
+import { type BallastCar, type BallastInput, buildAtStage, type NoBallastCar, placesOf, ratesOf, type WeightRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
@@ -36,7 +36,7 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
     const wanted = (share: typeof aim.front) => (share ? { value: share.value, within: share.within ?? undefined, weight: share.weight } : undefined)
     const input: BallastInput = {
       corners: car.cornersKg,
-      ...placesOf(build),
+      ...placesOf(buildAtStage(records, stageId)),
       centreHeightM: height,
       rates,
       sites: sites.map(({ id, place, limitKg, plates }) => ({ id, ...place, limitKg, plates })),

@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { leastLiftM, type WeighingCentre, type WeighingFigures, type WeightRoom } from '@bold-ballast/core'
+import { buildAtStage, leastLiftM, type WeighingCentre, type WeighingFigures, type WeightRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
@@ -142,10 +142,11 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
               const positive = (name: string, value: number, label: string) => value <= 0 && read.refuse(name, `${label} must be more than zero.`)
               positive('lift', lift.value, 'The lift')
               positive('rearAxle', rear.value, 'The reading')
-              if (lift.value <= leastLiftM(records.build.wheelbaseM))
+              const { wheelbaseM } = buildAtStage(records, weighingOf(liftFor)?.stageId ?? '')
+              if (lift.value <= leastLiftM(wheelbaseM))
                 read.refuse(
                   'lift',
-                  `That lift is too small to mean anything: the spread would drown it. Lift by more than ${text('length', leastLiftM(records.build.wheelbaseM))}; 300 mm and more is usual.`,
+                  `That lift is too small to mean anything: the spread would drown it. Lift by more than ${text('length', leastLiftM(wheelbaseM))}; 300 mm and more is usual.`,
                 )
               return {
                 id,

@@ -22,6 +22,7 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
         why="Put the car on the scales, or give what it weighs in its papers; then the ledger says where it is going."
       />
     )
+  const drivers = room.drivers[position] ?? []
   const goals = board.rows.flatMap((entry) => (entry.metric === 'massReady' && entry.goal.kind !== 'none' ? [entry.goal] : []))
   return (
     <div className="grid gap-8">
@@ -128,6 +129,25 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
           Now it is ± {text('mass', forecast.sdKg, { decimals: 2 })}. Shares need not add up: guesses share the doubt in how they run.
         </p>
       </section>
+      {drivers.length > 0 && (
+        <section>
+          <h2 className="mb-1">Who drives, at stage {position}</h2>
+          <ul className="grid gap-1">
+            {drivers.map((driver) => (
+              <li key={driver.name} className="flex flex-wrap gap-x-4">
+                <strong className="w-[140px]">{driver.name} in</strong>
+                <span>{text('mass', driver.massKg)}</span>
+                <span className="text-quiet">
+                  {text('mass', driver.differenceKg, { sign: true, decimals: 1 })} to the reference driver
+                  {driver.frontShareDifference === null
+                    ? ''
+                    : `, front ${driver.frontShareDifference < 0 ? '−' : '+'}${Math.abs(100 * driver.frontShareDifference).toFixed(1)} points`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <section>
         <h2 className="mb-1">How your guesses run</h2>
         <p>

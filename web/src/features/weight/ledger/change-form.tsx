@@ -69,6 +69,7 @@ function fieldSpecs(records: RecordsAnswer, change: StoredChange | null): FieldS
       label: 'Puts in the part',
       type: 'select',
       options: [{ value: '', label: 'none of the register' }, ...records.parts.map(({ id, name }) => ({ value: id, label: name }))],
+      hint: 'Unless this line was weighed itself, it has the part’s mass and place.',
     },
     { name: 'fromChangeId', label: 'Transfer from', type: 'select', options: parts('off') },
     { name: 'toChangeId', label: 'Transfer to', type: 'select', options: parts('on') },

@@ -120,7 +120,7 @@ export function Scales({ records, room, stageId }: { records: RecordsAnswer; roo
                     </td>
                     <td className="p-2 text-quiet">
                       <span className="block whitespace-nowrap">
-                        driver {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg, { isGoal: true })}` : 'out'},{' '}
+                        {weighing.driverName ?? 'driver'} {weighing.driverInKg > 0 ? `in, ${text('mass', weighing.driverInKg, { isGoal: true })}` : 'out'},{' '}
                         {text('volume', weighing.fuelL, { isGoal: true })}
                       </span>
                       <Noted conditions={weighing.conditions} />

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { PAD_NAMES, PAD_WORDS, type WeightRoom } from '@bold-ballast/core'
+import { buildAtStage, PAD_NAMES, PAD_WORDS, type WeightRoom } from '@bold-ballast/core'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { dayText } from '../../../ui/words.ts'
@@ -19,7 +19,7 @@ export function LatestWeighing({ records, room }: { records: StoredRecords; room
   if (!weighing || !figures) return null
   const { corners, centre, floor } = figures
   const cross = corners && crossFigure(records.build.crossConvention, corners)
-  const { wheelbaseM, trackFrontM, trackRearM } = records.build
+  const { wheelbaseM, trackFrontM, trackRearM } = buildAtStage(records, weighing.stageId)
   const across = Math.max(trackFrontM, trackRearM)
   const axle = { front: BODY.x + 34, rear: BODY.x + BODY.width - 34 }
   const dot = centre && {

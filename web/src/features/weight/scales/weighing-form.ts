@@ -71,7 +71,12 @@ const WHOLE_FIELDS: Partial<Record<Method, FieldSpec[]>> = {
   total: [{ name: 'total', label: 'The whole car', section: 'Total', hint: WHOLE_HINT, isWide: true }],
 }
 
-export function weighingFields(method: Method, dead: PadName, stages: readonly { readonly value: string; readonly label: string }[]): FieldSpec[] {
+interface Option {
+  readonly value: string
+  readonly label: string
+}
+
+export function weighingFields(method: Method, dead: PadName, stages: readonly Option[], drivers: readonly { readonly name: string }[]): FieldSpec[] {
   return [
     { name: 'at', label: 'When', type: 'datetime-local', section: 'Visit' },
     { name: 'stageId', label: 'The car was at', type: 'select', options: stages },
@@ -94,6 +99,16 @@ export function weighingFields(method: Method, dead: PadName, stages: readonly {
       ? [{ name: 'padHeight', label: 'Height of the pads over the floor', hint: 'The tilt goes into the spread.', isWide: true }]
       : []),
     { name: 'driver', label: 'Driver in the car', section: 'Conditions', hint: '0 when the driver was out.' },
+    ...(drivers.length > 0
+      ? [
+          {
+            name: 'driverName',
+            label: 'Who was in',
+            type: 'select' as const,
+            options: [{ value: '', label: 'not said' }, ...drivers.map(({ name }) => ({ value: name, label: name }))],
+          },
+        ]
+      : []),
     { name: 'fuel', label: 'Fuel in the tank', hint: 'With ± if you are not sure: 42 L ± 3.' },
     { name: 'barsDisconnected', label: 'Bars disconnected', type: 'select', options: YES_NO },
     { name: 'isLevel', label: 'Floor levelled', type: 'select', options: YES_NO },
@@ -174,6 +189,7 @@ export function weighingBody(read: FormReader, method: Method, dead: PadName, ke
       : null,
     conditions: Object.values(conditions).every((value) => value === null) ? null : conditions,
     driverInKg: read.quantity('driver', 'Driver', 'mass').value,
+    driverName: read.optional('driverName'),
     fuelL: fuel.value,
     fuelSdL: fuel.sd ?? null,
     extras: [...keptExtras, ...(extra ? [{ name: extraName, massKg: extra.value, sdKg: extra.sd ?? null }] : [])],
@@ -210,6 +226,7 @@ export function weighingDefaults(weighing: StoredWeighing, units: Units): FormVa
     blockError: shown('length', secondPlacement?.blockErrorM),
     padHeight: shown('length', secondPlacement?.padHeightM),
     driver: shown('mass', weighing.driverInKg),
+    driverName: weighing.driverName ?? '',
     fuel: spread(weighing.fuelL, weighing.fuelSdL),
     barsDisconnected: flag(conditions?.barsDisconnected),
     isLevel: flag(conditions?.isLevel),

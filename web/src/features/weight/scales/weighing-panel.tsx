@@ -63,7 +63,7 @@ export function WeighingPanel({ records, stageId, weighing, onClose }: Props) {
       <RecordForm
         key={`${method} ${dead} ${taken.count}`}
         draftKey={taken.count > 0 ? `${buildId}.weighing.taken.${taken.count}` : draft}
-        fields={weighingFields(method, dead, stages)}
+        fields={weighingFields(method, dead, stages, records.build.drivers)}
         defaults={weighing ? weighingDefaults(weighing, units) : { at: localTime(new Date()), stageId, driver: '0', ...taken.values }}
         submitLabel="Store the weighing"
         toBody={(read, id) => ({
