@@ -6,6 +6,7 @@ import type { Logger } from 'pino'
 import { batchRoutes } from './batches/routes.ts'
 import { BatchService } from './batches/service.ts'
 import { buildFileRoutes } from './build-files/routes.ts'
+import { massGuard } from './builds/guard-mass.ts'
 import { OpenBuilds } from './builds/open-builds.ts'
 import { buildRoutes } from './builds/routes.ts'
 import { BuildService } from './builds/service.ts'
@@ -88,6 +89,7 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   router.use(pullFileRoutes(knex, records, pool))
   router.use(buildFileRoutes(knex, open))
   router.use(photoRoutes(knex, records))
+  router.use(massGuard(open))
   router.use(batchRoutes(new BatchService(knex)))
   router.use(express.json({ limit: '256kb' }))
   router.use(buildRoutes(builds, open))

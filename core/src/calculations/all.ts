@@ -6,6 +6,7 @@ import { DYNO_CALCULATIONS } from './dyno.ts'
 import { DYNO_PULL_CALCULATIONS } from './dyno-pulls.ts'
 import { ENGINE_CALCULATIONS } from './engine.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
+import { nitrousCalculation } from './nitrous.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
 import type { Calculation } from './registry.ts'
 
@@ -15,6 +16,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...DYNO_CALCULATIONS,
   ...DYNO_PULL_CALCULATIONS,
   ...ENGINE_CALCULATIONS,
+  nitrousCalculation,
   ...PLAN_CALCULATIONS,
   ...CENTRE_CALCULATIONS,
   ...CORNER_CALCULATIONS,

@@ -10,8 +10,8 @@ import { defineCalculation } from './registry.ts'
 
 const strokes = z.union([z.literal(2), z.literal(4)]).default(4)
 const references = Object.keys(FLOW_REFERENCES) as [FlowReference, ...FlowReference[]]
-const bsfcFields = { bsfcKgPerJ: z.number(), lambda: z.number(), ethanolShare: z.number().default(0) }
-const EXAMPLE_BSFC = 330 * GRAM_PER_KWH
+export const bsfcFields = { bsfcKgPerJ: z.number(), lambda: z.number(), ethanolShare: z.number().default(0) }
+export const EXAMPLE_BSFC = 330 * GRAM_PER_KWH
 
 const airAndFuelCalculation = defineCalculation({
   name: 'engine.air-and-fuel',

@@ -30,19 +30,29 @@ export interface Alongside {
   readonly intakeK?: (number | null)[] | undefined
 }
 
-/** Air-fuel ratio of petrol at lambda 1, for files that say AFR: a gauge that is set to another fuel reads by its own. */
+/** Air-fuel ratio of petrol at lambda 1, the usual scale of a gauge (common practice, no source). */
 const PETROL_AFR = 14.7
 
-const ALONGSIDE: readonly (readonly [keyof Alongside, string, (unit: string) => ((value: number) => number) | undefined])[] = [
-  ['boostPa', 'boost', (unit) => (findUnit('pressure', unit) ? siReader('pressure', unit) : undefined)],
-  ['lambda', 'lambda', (unit) => (/afr/i.test(unit) ? (value) => value / PETROL_AFR : (value) => value)],
-  ['intakeK', 'intakeTemperature', (unit) => (findUnit('temperature', unit) ? siReader('temperature', unit) : undefined)],
+/** Whether a column of lambda holds an air-fuel ratio. */
+export const isAirFuelRatio = ({ role, name, unit }: { readonly role: string; readonly name: string; readonly unit: string }): boolean =>
+  role === 'lambda' && (/^afr$/i.test(name) || /^(afr|air ?fuel)/i.test(unit))
+
+/**
+ * The air-fuel ratio at lambda 1 of the scale that a unit names: "AFR 9.8" is a gauge on another fuel; petrol's where it names none.
+ * @example stoichiometricRatio('AFR 9.8') // 9.8
+ */
+export const stoichiometricRatio = (unit: string): number => Number(/(\d+(?:\.\d+)?)/.exec(unit)?.[1] ?? PETROL_AFR)
+
+const ALONGSIDE: readonly (readonly [keyof Alongside, string, (channel: Channel) => ((value: number) => number) | undefined])[] = [
+  ['boostPa', 'boost', ({ unit }) => (findUnit('pressure', unit) ? siReader('pressure', unit) : undefined)],
+  ['lambda', 'lambda', (channel) => (isAirFuelRatio(channel) ? (value) => value / stoichiometricRatio(channel.unit) : (value) => value)],
+  ['intakeK', 'intakeTemperature', ({ unit }) => (findUnit('temperature', unit) ? siReader('temperature', unit) : undefined)],
 ]
 
 function alongsideOf(channels: readonly Channel[], curve: GridCurve, rising: readonly number[], speedRpm: readonly number[]): Alongside | null {
   const found = ALONGSIDE.flatMap(([key, role, reader]) => {
     const channel = channels.find((entry) => entry.role === role)
-    const read = channel && reader(/^afr$/i.test(channel.name) ? 'AFR' : channel.unit)
+    const read = channel && reader(channel)
     if (!channel || !read) return []
     return [
       [

@@ -141,6 +141,16 @@ describe('a dyno file', () => {
     expect(alongside?.intakeK?.[(4000 - curve.firstSpeedRpm) / 50]).toBeCloseTo(289.2611, 4)
   })
 
+  it.each([
+    ['AFR', 11.76, 0.8, /over 14\.7, the scale of petrol/],
+    ['Lambda (AFR 9.8)', 7.84, 0.8, /over 9\.8, as its unit says/],
+  ])('names the scale of an air-fuel ratio: %s', (heading, ratio, lambda, note) => {
+    const text = sweep({ head: `${HEAD},${heading}` }).split('\n')
+    const report = read(text.map((line, i) => (i === 0 ? line : `${line},${ratio}`)).join('\n'))
+    expect(report.pulls[0]?.alongside?.lambda?.at(-1)).toBeCloseTo(lambda, 12)
+    expect(report.notes.join()).toMatch(note)
+  })
+
   it('finds pulls by a pull column', () => {
     const rows = sweep({ head: HEAD }).split('\n')
     const numbered = (label: string) => rows.slice(1).map((line) => `${label},${line}`)
@@ -191,6 +201,25 @@ describe('pulls beside each other', () => {
     const text = wide('RPM,CH 1,CH 2,CH 3', (rpm, kW) => [rpm, kW, kW * 1.01, 77])
     const mapping = [told('CH 1', 'power', 'kW'), told('CH 2', 'power', 'kW'), told('CH 3', 'other')]
     expect(read(text, { mapping }).pulls.map(({ label }) => label)).toEqual(['1', '2'])
+  })
+  it('with one speed and powers told apart by words are a pull each, with the torque of the same place', () => {
+    const head = 'rpm,Power stock (kW),Torque stock (Nm),Power tuned (kW),Torque tuned (Nm)'
+    const { pulls, notes } = read(wide(head, (rpm, kW) => [rpm, kW, 300, kW * 1.1, 330]))
+    expect(pulls.map(({ label, channels }) => [label, channels.map(({ role }) => role)])).toEqual(
+      ['stock', 'tuned'].map((label) => [label, ['speed', 'power', 'torque']]),
+    )
+    expect((pulls[1]?.peakPowerW as number) / (pulls[0]?.peakPowerW as number)).toBeCloseTo(1.1, 9)
+    expect(notes).toContain('Each of the 2 pulls has columns of its own.')
+  })
+  it('drop no column without a word', () => {
+    const { pulls, notes } = read(wide('rpm,Power stock (kW),Power tuned (kW),Torque (Nm)', (rpm, kW) => [rpm, kW, kW * 1.1, 300]))
+    expect(pulls).toHaveLength(2)
+    expect(notes.join()).toMatch(/counted in none: "Torque"/)
+  })
+  it('that are one pull at the wheels and at the engine are one pull, and the second is told', () => {
+    const { pulls, notes } = read(wide('rpm,Wheel power (kW),Engine power (kW)', (rpm, kW) => [rpm, kW, kW * 1.15]))
+    expect(pulls).toHaveLength(1)
+    expect(notes.join()).toMatch(/counted in none: "Engine power"/)
   })
   it('are not seen in one power beside a numbered something', () => {
     const { pulls, columns } = read(wide('rpm,power 1 (kW),EGT 1,EGT 2', (rpm, kW) => [rpm, kW, 800, 810]))

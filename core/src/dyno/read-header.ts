@@ -70,6 +70,36 @@ function numbered(name: string): { stem: string; number: string } | undefined {
   return found?.[1] ? { stem: found[1], number: itemAt(found, 2) } : undefined
 }
 
+const NAME_OF_POWER = ROLE_NAMES.find(([role]) => role === 'power')?.[1] as RegExp
+
+/**
+ * Columns of a file with one speed and several powers that are told apart by words: "Power stock", "Power tuned". Each power is a pull of its own, with the
+ * torque of the same place in the row where there are as many. Powers that only say where or how they were counted ("Wheel power", "Engine power") are
+ * one pull; undefined of any other file.
+ */
+function namedSideBySide(splits: readonly SplitHeading[]): ChannelColumn[] | undefined {
+  const columns = splits.map(({ name, unit, told }, index): ChannelColumn => {
+    const isSeries = name !== unit && !NOT_ITSELF.test(name)
+    const role = told ?? (roleOf(name, unit) === 'other' && isSeries ? roleOfUnit(unit) : roleOf(name, unit))
+    return { index, role, name, unit }
+  })
+  const of = (role: ChannelRole) => columns.filter((column) => column.role === role)
+  const [powers, torques] = [of('power'), of('torque')]
+  if (of('speed').length !== 1 || powers.length < 2 || of('pull').length > 0) return undefined
+  if (powers.every(({ name }) => NAME_OF_POWER.test(name.toLowerCase().trim()))) return undefined
+  const labels = new Map(powers.map((column) => [column.index, labelOf(column.name)]))
+  if (new Set(labels.values()).size < powers.length) return undefined
+  const isPaired = torques.length === powers.length
+  return columns.map((column): ChannelColumn => {
+    if (column.role === 'power') return { ...column, pull: labels.get(column.index) }
+    if (column.role !== 'torque') return column
+    return isPaired ? { ...column, pull: labels.get(itemAt(powers, torques.indexOf(column)).index) } : { ...column, role: 'other' }
+  })
+}
+
+/** "Power, tuned" is the pull "tuned". */
+const labelOf = (name: string) => name.replace(/\b(power|leistung|puissance)\b/i, '').replace(/^[\s,:_-]+|[\s,:_-]+$/g, '') || name
+
 /** A heading in its parts, and what a person said the column is. */
 interface SplitHeading {
   readonly name: string
@@ -138,7 +168,7 @@ export function guessColumns(headings: readonly string[], unitRow: readonly stri
     const unit = told?.unit || (unitRow?.[index] ?? '').replace(/[()[\]{}]/g, '').trim() || split.unit
     return { name: split.name || `column ${index + 1}`, unit, told: told?.role }
   })
-  const apart = sideBySide(splits)
+  const apart = sideBySide(splits) ?? namedSideBySide(splits)
   if (apart) return apart
   const seen = new Set<ChannelRole>(headings.flatMap((heading) => mapped.get(headingKey(heading))?.role ?? []))
   const byName = splits.map(({ name, unit, told }, index): ChannelColumn => {

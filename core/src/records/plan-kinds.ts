@@ -47,6 +47,8 @@ export const buildFields = {
     driverKg: z.number().nonnegative().max(300),
     fuelL: z.number().nonnegative().max(500),
     fuelKgPerL: z.number().min(0.5).max(1.2),
+    /** Nitrous oxide in its bottle, where the car carries one. */
+    nitrousKg: z.number().nonnegative().max(50).nullish(),
   }),
   powerBasis: z.strictObject({ place: z.enum(POWER_PLACES), standard: z.enum(BASIS_STANDARDS), boostSchool: z.enum(BOOST_SCHOOLS) }),
   /** People who drive it, with what they weigh in their gear, and their seat and belts where these differ. */

@@ -1,6 +1,6 @@
 import { BOOST_SCHOOLS, STANDARDS } from '../dyno/correction.ts'
 import { z } from '../zod.ts'
-import { id, instant, name, note } from './common-fields.ts'
+import { id, instant, name, note, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 import { FIRST_SETTING } from './earlier-editions.ts'
 import { POWER_PLACES } from './plan-kinds.ts'
@@ -22,6 +22,8 @@ export const settingSchema = z.strictObject({
   /** What the pressure is above: nothing (an engine control with its own sensor), or the air (a spring). */
   boostControl: z.enum(['none', 'absolute', 'gauge']).default('none'),
   boostPa: z.number().nonnegative().max(1e6).nullable().default(null),
+  /** Nitrous oxide sprayed on it, by what its maker calls the shot. */
+  nitrousShot: z.strictObject({ powerW: z.number().positive().max(1e6), typed }).nullish(),
   /** Changes made for it, one behind the other with a comma, semicolon or line between. */
   wasSet: z.string().trim().max(500).nullable().default(null),
 })

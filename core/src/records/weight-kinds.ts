@@ -105,6 +105,8 @@ export const conditionsSchema = z.strictObject({
   tyrePressurePa: z.number().positive().max(1e6).nullable().default(null),
   rideHeightFrontM: z.number().positive().max(1).nullable().default(null),
   rideHeightRearM: z.number().positive().max(1).nullable().default(null),
+  /** Nitrous oxide that was in the bottle. */
+  nitrousKg: z.number().nonnegative().max(50).nullish(),
 })
 
 const noPads = { LF: null, RF: null, LR: null, RR: null }

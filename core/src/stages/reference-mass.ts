@@ -53,6 +53,10 @@ export interface ReferenceMass {
   readonly terms: readonly { label: string; massKg: number; sdKg: number }[]
 }
 
+/** How much more nitrous oxide the reference has in its bottle than a weighing had, kg; nothing where the weighing does not say. */
+export const bottleDifferenceKg = ({ conditions }: Weighing, { reference }: BuildRecord): number =>
+  typeof conditions?.nitrousKg === 'number' ? (reference.nitrousKg ?? 0) - conditions.nitrousKg : 0
+
 /** Front share of a weighing of two axle loads; undefined for any other. */
 export function axleShareOf({ axles }: Weighing): { readonly value: number; readonly sd: number } | undefined {
   if (!axles) return undefined
@@ -95,7 +99,7 @@ export function baselineReference(build: BuildRecord): { massKg: number; sdKg: n
 
 /**
  * What a weighing says the car weighs with the reference driver and fuel:
- * what was read − extras − driver in + reference driver + (reference fuel − fuel) × density; spreads in quadrature.
+ * what was read − extras − driver in + reference driver + (reference fuel − fuel) × density + reference nitrous − nitrous; spreads in quadrature.
  * Undefined when a pad is missing: such a weighing has no total.
  */
 export function referenceMass(weighing: Weighing, build: BuildRecord): ReferenceMass | undefined {
@@ -103,6 +107,7 @@ export function referenceMass(weighing: Weighing, build: BuildRecord): Reference
   if (!whole) return undefined
   const { driverKg, fuelL, fuelKgPerL } = build.reference
   const floor = floorOf(weighing, build)
+  const bottle = bottleDifferenceKg(weighing, build)
   const terms = [
     whole,
     ...(floor ? [{ label: 'tilt, with the other axle on the floor', massKg: 0, sdKg: 2 * floor.tiltKg }] : []),
@@ -110,6 +115,7 @@ export function referenceMass(weighing: Weighing, build: BuildRecord): Reference
     ...(weighing.driverInKg > 0 ? [{ label: 'driver who was in', massKg: -weighing.driverInKg, sdKg: 0 }] : []),
     { label: 'reference driver', massKg: driverKg, sdKg: 0 },
     { label: `fuel, ${weighing.fuelL} L to ${fuelL} L`, massKg: (fuelL - weighing.fuelL) * fuelKgPerL, sdKg: (weighing.fuelSdL ?? FUEL_SD_L) * fuelKgPerL },
+    ...(bottle === 0 ? [] : [{ label: 'nitrous in the bottle, to the reference', massKg: bottle, sdKg: EXTRA_SD_KG }]),
   ]
   return {
     massKg: terms.reduce((sum, term) => sum + term.massKg, 0),

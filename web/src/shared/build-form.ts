@@ -37,6 +37,7 @@ const FIELDS = [
   }),
   field('reference.fuelL', 'volume', { label: 'Fuel', hint: (units) => `in ${units.volume} unless a unit is typed` }),
   field('reference.fuelKgPerL', 'fuelDensity', { label: 'Fuel density', hint: 'petrol about 0.745 kg/L' }),
+  field('reference.nitrousKg', 'mass', { label: 'Nitrous in its bottle', hint: 'Where the car carries one; a full bottle is usual.' }),
   field('baselineMass', fromPapers, {
     label: 'Mass before any weighing',
     hint: 'From papers; counts until the car has been on the scales. May stay empty.',

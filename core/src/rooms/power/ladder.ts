@@ -16,7 +16,11 @@ export const PULL_TO_PULL = 0.01
 const NINETEEN_IN_TWENTY = 1.96
 
 /** What was changed from one setting to the next. */
-export type SettingChange = { readonly kind: 'boost' } | { readonly kind: 'fuel' } | { readonly kind: 'set'; readonly text: string }
+export type SettingChange =
+  | { readonly kind: 'boost' }
+  | { readonly kind: 'fuel' }
+  | { readonly kind: 'nitrous' }
+  | { readonly kind: 'set'; readonly text: string }
 
 /** A difference with what lies within it 19 times in 20. */
 export interface Gain {
@@ -78,6 +82,7 @@ export function settingChanges(before: DynoSetting, after: DynoSetting): Setting
   const fuelDiffers = !isSameSetting(plain, { ...plain, ethanolShare: after.ethanolShare }) || (before.fuel ?? '') !== (after.fuel ?? '')
   return [
     ...(isSameSetting(plain, { ...plain, ...boost }) ? [] : [{ kind: 'boost' as const }]),
+    ...(isSameSetting(plain, { ...plain, nitrousShot: after.nitrousShot }) ? [] : [{ kind: 'nitrous' as const }]),
     ...(fuelDiffers ? [{ kind: 'fuel' as const }] : []),
     ...setParts(after).flatMap((text) => (known.includes(text.toLowerCase()) ? [] : [{ kind: 'set' as const, text }])),
   ]

@@ -20,6 +20,7 @@ export const schoolOf = (session: DynoSession, setting: DynoSetting, build: Buil
 
 /**
  * As `standardFactor`, and only for a setting whose school is the build's: schools are never mixed. Rejects, with the reason, a session where there is none.
+ * @example basisFactor(EXAMPLE.sessions[0], EXAMPLE.sessions[0].settings[0], EXAMPLE.build) // 1
  */
 export function basisFactor(session: DynoSession, setting: DynoSetting, build: BuildRecords['build']): number {
   const school = schoolOf(session, setting, build)

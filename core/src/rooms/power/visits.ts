@@ -6,11 +6,14 @@ import { peakFigures, settingOf, settingPower } from './session-power.ts'
 const ETHANOL_TOLERANCE = 0.05
 const BOOST_TOLERANCE_PA = 5000
 
+const NITROUS_SHARE = 0.05
+
+const isSameShot = (a: number, b: number) => Math.abs(a - b) <= NITROUS_SHARE * Math.max(a, b)
 const within = (a: number | null, b: number | null, tolerance: number) => (a === null || b === null ? a === b : Math.abs(a - b) <= tolerance + 1e-9)
 const words = (text: string | null) => (text ?? '').trim().toLowerCase().replace(/\s+/g, ' ')
 
 /**
- * Whether two settings are one engine: ethanol within 0.05, boost within 5 kPa under the same control, and what was set reads the same. One without an ethanol
+ * Whether two settings are one engine: ethanol within 0.05, boost within 5 kPa under the same control, the same shot of nitrous within 5 %, and what was set reads the same. One without an ethanol
  * share is like none but another without.
  * @example isSameSetting(EXAMPLE.sessions[0].settings[0], { ...EXAMPLE.sessions[0].settings[0], wasSet: 'new plugs' }) // false
  */
@@ -18,6 +21,7 @@ export const isSameSetting = (a: DynoSetting, b: DynoSetting): boolean =>
   within(a.ethanolShare, b.ethanolShare, ETHANOL_TOLERANCE) &&
   a.boostControl === b.boostControl &&
   within(a.boostPa, b.boostPa, BOOST_TOLERANCE_PA) &&
+  isSameShot(a.nitrousShot?.powerW ?? 0, b.nitrousShot?.powerW ?? 0) &&
   words(a.wasSet) === words(b.wasSet)
 
 /** The day of an instant where this runs, as people there count days. */

@@ -101,7 +101,6 @@ describe('a line that puts in a part of the register', () => {
         id: 'p',
         kind: 'seat',
         name: 'seat',
-        count: 1,
         ratings: [],
         extras: [],
         status: 'fitted',

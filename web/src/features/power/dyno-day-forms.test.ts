@@ -21,15 +21,23 @@ const read = (more: FormValues, ids = ['a', 'b']) => {
 
 describe('the settings of a session', () => {
   it('stand in their order, and one that is left empty is left out', () => {
-    const { body, errors } = read({ setting1name: 'cams', setting1control: 'gauge', setting1boost: '1.5 bar', setting1wasSet: 'cams advanced' }, [
-      'a',
-      'b',
-      'c',
-    ])
+    const { body, errors } = read(
+      { setting1name: 'cams', setting1control: 'gauge', setting1boost: '1.5 bar', setting1nitrous: '50 kW', setting1wasSet: 'cams advanced' },
+      ['a', 'b', 'c'],
+    )
     expect(errors).toEqual({})
     expect(body.settings).toEqual([
-      { id: 'a', name: 'spring', fuel: null, ethanolShare: null, boostControl: 'gauge', boostPa: 135_000, wasSet: null },
-      { id: 'b', name: 'cams', fuel: null, ethanolShare: null, boostControl: 'gauge', boostPa: 150_000, wasSet: 'cams advanced' },
+      { id: 'a', name: 'spring', fuel: null, ethanolShare: null, boostControl: 'gauge', boostPa: 135_000, nitrousShot: null, wasSet: null },
+      {
+        id: 'b',
+        name: 'cams',
+        fuel: null,
+        ethanolShare: null,
+        boostControl: 'gauge',
+        boostPa: 150_000,
+        nitrousShot: { powerW: 50_000, typed: '50 kW' },
+        wasSet: 'cams advanced',
+      },
     ])
   })
   test.each<[string, FormValues, string, RegExp]>([
@@ -45,10 +53,13 @@ describe('the settings of a session', () => {
 describe('a figure that would count nowhere', () => {
   const basis = { place: 'hub', standard: 'SAE J1349', boostSchool: 'none' } as const
   it('says so while it is typed, with the way out where there is one', () => {
-    expect(whyUncounted({ place: 'hub', printedStandard: 'STD J607' }, basis)).toMatchObject({ isMended: true })
-    expect(whyUncounted({ place: 'roller', printedStandard: 'SAE J1349' }, basis)).toMatchObject({ isMended: false })
-    expect(whyUncounted({ place: 'hub', printedStandard: 'STD J607', pressure: '100 kPa' }, basis)).toBeNull()
-    expect(whyUncounted({ place: 'hub', printedStandard: 'STD J607' }, { ...basis, standard: 'asPrinted' })).toBeNull()
+    expect(whyUncounted({ place: 'hub', printedStandard: 'STD J607' }, { powerBasis: basis })).toMatchObject({ isMended: true })
+    expect(whyUncounted({ place: 'roller', printedStandard: 'SAE J1349' }, { powerBasis: basis })).toMatchObject({ isMended: false })
+    expect(whyUncounted({ place: 'hub', printedStandard: 'STD J607', pressure: '100 kPa' }, { powerBasis: basis })).toBeNull()
+    // A turbo whose correction cannot be redone without air counts nowhere either.
+    const boosted = { place: 'hub', printedStandard: 'SAE J1349', setting0control: 'gauge' }
+    expect(whyUncounted(boosted, { powerBasis: basis })).toMatchObject({ isMended: true, why: expect.stringMatching(/under boost/) })
+    expect(whyUncounted({ place: 'hub', printedStandard: 'STD J607' }, { powerBasis: { ...basis, standard: 'asPrinted' } })).toBeNull()
   })
 })
 

@@ -136,6 +136,7 @@ describe('hours in a form', () => {
 
 const TYPED: FormValues = {
   kind: 'injectors',
+  fuelRole: 'injectors',
   name: 'four-hole',
   status: 'fitted',
   stage: '',
@@ -187,7 +188,9 @@ describe('a part in a form', () => {
   })
   test.each([
     ['kind,part\nclutch,', /Name is empty/],
-    ['part,kind,ratings\na,clutch,torque many', /cannot be read/],
+    ['part,kind,ratings\na,clutch,torque 480', /does not say where/],
+    ['part,kind,for the fuel\na,pump,pumping', /nothing a part does for the fuel/],
+    ['part,kind,ratings\na,clutch,crank torque many', /cannot be read/],
     ['part,kind,stage\na,clutch,9', /no stage "9"/],
     ['part,kind,life\na,clutch,long', /Type a number and one of/],
     ['part,kind,cost\na,clutch,-5', /under zero/],

@@ -12,6 +12,7 @@ export const boostWords = ({ boostControl, boostPa }: DynoSetting, text: Text): 
 export const settingWords = (setting: DynoSetting, text: Text): string =>
   [
     boostWords(setting, text),
+    setting.nitrousShot ? `nitrous, shot of ${setting.nitrousShot.typed ?? text('power', setting.nitrousShot.powerW, { decimals: 0 })}` : null,
     setting.fuel,
     setting.ethanolShare === null ? null : `${text('share', setting.ethanolShare, { decimals: 0 })} ethanol`,
     setting.wasSet,
@@ -20,4 +21,4 @@ export const settingWords = (setting: DynoSetting, text: Text): string =>
     .join(', ')
 
 /** One change from a setting to the next. */
-export const changeWords = (change: SettingChange): string => (change.kind === 'set' ? change.text : change.kind === 'boost' ? 'boost' : 'fuel')
+export const changeWords = (change: SettingChange): string => (change.kind === 'set' ? change.text : change.kind)

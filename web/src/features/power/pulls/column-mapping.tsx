@@ -18,7 +18,7 @@ const UNITS: Partial<Record<ChannelRole, readonly string[]>> = {
   power: ['kW', 'hp', 'PS', 'W'],
   torque: ['N·m', 'lb·ft', 'kgf·m'],
   boost: ['kPa', 'bar', 'psi', 'hPa'],
-  lambda: ['λ', 'AFR'],
+  lambda: ['λ', 'AFR', 'AFR 14.1', 'AFR 9.8', 'AFR 9.0'],
   intakeTemperature: ['°C', '°F', 'K'],
 }
 

@@ -1,5 +1,15 @@
 import type { DynoStatus, RecordsAnswer } from '@bold-ballast/contract'
-import { BOOST_SCHOOLS, type BoostSchool, type DynoSetting, STANDARDS, type Stage } from '@bold-ballast/core'
+import {
+  attempt,
+  BOOST_SCHOOLS,
+  type BoostSchool,
+  basisFactor,
+  CalculationError,
+  type DynoSession,
+  type DynoSetting,
+  STANDARDS,
+  type Stage,
+} from '@bold-ballast/core'
 import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
 import { typedText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
@@ -27,10 +37,13 @@ const settingFields = (i: number, count: number, units: Record<string, string>):
     ],
   },
   { name: of(i, 'boost'), label: 'Boost', hint: `in ${units.pressure}, above what holds it` },
+  {
+    name: of(i, 'nitrous'),
+    label: 'Nitrous: the shot',
+    hint: 'As its maker calls it; 20 % more or less is usual. Bottle and lines as your event’s rules ask, fitted by people who know how.',
+  },
   { name: of(i, 'wasSet'), label: 'What was set', hint: 'Each change with a comma between: cams advanced 4 deg, spark 2 deg later.' },
 ]
-
-type PowerBasis = RecordsAnswer['build']['powerBasis']
 
 export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string, string>, settingCount: number): FieldSpec[] => [
   { name: 'dynoName', label: 'Dyno', hint: 'Its name decides what counts as another instrument.' },
@@ -85,11 +98,13 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
 /** The settings typed; ids stand for them in their order, and one after the first without a name or content is left out. */
 function readSettings(read: FormReader, ids: readonly string[]) {
   return ids.flatMap((id, i) => {
-    const isEmpty = ['name', 'fuel', 'ethanol', 'boost', 'wasSet'].every((field) => read.raw(of(i, field)) === '')
+    const isEmpty = ['name', 'fuel', 'ethanol', 'boost', 'nitrous', 'wasSet'].every((field) => read.raw(of(i, field)) === '')
     if (i > 0 && isEmpty) return []
     if (i > 0 && read.raw(of(i, 'name')) === '') read.refuse(of(i, 'name'), 'This setting has no name. Call it as it is called at the dyno: spring, 1.5 bar.')
     const boost = read.optionalQuantity(of(i, 'boost'), 'Boost', 'pressure')
     const boostControl = read.raw(of(i, 'control'))
+    const shot = read.optionalQuantity(of(i, 'nitrous'), 'The shot', 'power')
+    if (shot && !(shot.value > 0)) read.refuse(of(i, 'nitrous'), 'A shot is more than zero. Type its power, or leave it empty.')
     if (boost && boostControl === 'none') read.refuse(of(i, 'control'), 'A boost is typed and held by nothing. Say what it is above, or empty the boost.')
     return [
       {
@@ -99,6 +114,7 @@ function readSettings(read: FormReader, ids: readonly string[]) {
         ethanolShare: read.optionalQuantity(of(i, 'ethanol'), 'Ethanol share', 'share')?.value ?? null,
         boostControl,
         boostPa: boost?.value ?? null,
+        nitrousShot: shot ? { powerW: shot.value, typed: shot.typed } : null,
         wasSet: read.optional(of(i, 'wasSet')),
       },
     ]
@@ -156,13 +172,14 @@ export function sessionDefaults(session: RecordsAnswer['sessions'][number], unit
 }
 
 function settingDefaults(setting: DynoSetting, i: number, units: Record<string, string>): FormValues {
-  const { name, fuel, ethanolShare, boostControl, boostPa, wasSet } = setting
+  const { name, fuel, ethanolShare, boostControl, boostPa, nitrousShot, wasSet } = setting
   return {
     [of(i, 'name')]: name,
     [of(i, 'fuel')]: fuel ?? '',
     [of(i, 'ethanol')]: ethanolShare === null ? '' : typedText('share', ethanolShare, '%'),
     [of(i, 'control')]: boostControl,
     [of(i, 'boost')]: boostPa === null ? '' : typedText('pressure', boostPa, units.pressure as string),
+    [of(i, 'nitrous')]: nitrousShot ? (nitrousShot.typed ?? typedText('power', nitrousShot.powerW, units.power as string)) : '',
     [of(i, 'wasSet')]: wasSet ?? '',
   }
 }
@@ -171,14 +188,22 @@ function settingDefaults(setting: DynoSetting, i: number, units: Record<string, 
 export const nextSetting = (i: number, values: FormValues): FormValues =>
   Object.fromEntries(['fuel', 'ethanol', 'control'].map((field) => [of(i, field), values[of(i - 1, field)] ?? (field === 'control' ? 'none' : '')]))
 
+/** Air that stands for any record of it: whether there is one is all that is asked here. */
+const ANY_AIR = { pressurePa: 101_325, pressureKind: 'station', temperatureK: 298.15, relativeHumidity: 0 } as const
+
 /** Why what is typed would count nowhere, and whether counting as printed would mend it; null where it counts. */
-export function whyUncounted(values: FormValues, basis: PowerBasis): { readonly why: string; readonly isMended: boolean } | null {
-  const { place = basis.place, printedStandard, pressure } = values
-  if (place !== basis.place)
-    return { why: 'It is measured at another place than the build counts power at, so it will be shown and count for no target.', isMended: false }
-  if (basis.standard === 'asPrinted' || (pressure ?? '').trim() !== '') return null
-  if (printedStandard === basis.standard) return null
-  const counted = basis.standard === 'none' ? 'observed power' : basis.standard
-  const printed = printedStandard === 'none' ? 'observed' : printedStandard
-  return { why: `The build counts ${counted}. A figure that is ${printed} counts for no target without the air record of that day.`, isMended: true }
+export function whyUncounted(
+  values: FormValues,
+  build: Pick<RecordsAnswer['build'], 'powerBasis'>,
+): { readonly why: string; readonly isMended: boolean } | null {
+  const hasAir = (values.pressure ?? '').trim() !== ''
+  const session = {
+    place: values.place,
+    printedStandard: values.printedStandard,
+    boostSchool: values.boostSchool || null,
+    ambient: hasAir ? { ...ANY_AIR, pressureKind: values.pressureKind || 'station' } : null,
+  }
+  const setting = { boostControl: values[of(0, 'control')] || 'none' }
+  const found = attempt(() => basisFactor(session as DynoSession, setting as DynoSetting, build as RecordsAnswer['build']))
+  return found instanceof CalculationError ? { why: found.message, isMended: found.code === 'missing' } : null
 }

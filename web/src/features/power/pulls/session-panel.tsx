@@ -55,7 +55,7 @@ export function SessionPanel({ records, stageId, session, air, onDone }: Props) 
         ...(air ? airValues(air, units) : {}),
       }
   const [values, setValues] = useState<FormValues>(begin)
-  const uncounted = whyUncounted(values, powerBasis)
+  const uncounted = whyUncounted(values, build)
   const more = Object.assign({}, ...ids.map((_, i) => (i === 0 ? {} : nextSetting(i, values))))
   return (
     <RecordForm

@@ -23,6 +23,7 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
       />
     )
   const drivers = room.drivers[position] ?? []
+  const bottleKg = records.build.reference.nitrousKg ?? 0
   const goals = board.rows.flatMap((entry) => (entry.metric === 'massReady' && entry.goal.kind !== 'none' ? [entry.goal] : []))
   return (
     <div className="grid gap-8">
@@ -129,6 +130,12 @@ export function FinishedTab({ records, board, room, position }: { records: Recor
           Now it is ± {text('mass', forecast.sdKg, { decimals: 2 })}. Shares need not add up: guesses share the doubt in how they run.
         </p>
       </section>
+      {bottleKg > 0 && (
+        <p>
+          With the nitrous bottle empty: <strong>{text('mass', forecast.meanKg - bottleKg)}</strong>, {text('mass', -bottleKg, { sign: true, decimals: 1 })} to
+          the reference.
+        </p>
+      )}
       {drivers.length > 0 && (
         <section>
           <h2 className="mb-1">Who drives, at stage {position}</h2>

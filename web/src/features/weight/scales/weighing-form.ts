@@ -115,6 +115,7 @@ export function weighingFields(method: Method, dead: PadName, stages: readonly O
     { name: 'tyrePressure', label: 'Tyre pressure' },
     { name: 'rideHeightFront', label: 'Ride height, front' },
     { name: 'rideHeightRear', label: 'Ride height, rear' },
+    { name: 'nitrous', label: 'Nitrous in the bottle', hint: 'Empty where the car carries none, or as the reference.' },
     { name: 'extraName', label: 'Something extra in the car', hint: 'Tools, spare wheel: it is taken off again.' },
     { name: 'extraMass', label: 'Its mass' },
     { name: 'note', label: 'Note', isWide: true },
@@ -170,6 +171,7 @@ export function weighingBody(read: FormReader, method: Method, dead: PadName, ke
     tyrePressurePa: size('tyrePressure', 'Tyre pressure', 'pressure'),
     rideHeightFrontM: size('rideHeightFront', 'Ride height', 'length'),
     rideHeightRearM: size('rideHeightRear', 'Ride height', 'length'),
+    nitrousKg: read.optionalQuantity('nitrous', 'Nitrous in the bottle', 'mass')?.value ?? null,
   }
   return {
     at: read.instant('at', 'When'),
@@ -233,6 +235,7 @@ export function weighingDefaults(weighing: StoredWeighing, units: Units): FormVa
     tyrePressure: shown('pressure', conditions?.tyrePressurePa),
     rideHeightFront: shown('length', conditions?.rideHeightFrontM),
     rideHeightRear: shown('length', conditions?.rideHeightRearM),
+    nitrous: shown('mass', conditions?.nitrousKg),
     extraName: extras[0]?.name ?? '',
     extraMass: shown('mass', extras[0]?.massKg),
     note: weighing.note ?? '',
