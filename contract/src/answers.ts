@@ -31,6 +31,9 @@ export interface GarageEntry {
   readonly reachedName: string | null
   readonly reachedState: Board['stages'][number]['state'] | null
   readonly reachedStageId: string | null
+  /** Its stages in their order; done: built or proven. */
+  readonly stages: readonly { readonly id: string; readonly name: string; readonly date: string | null; readonly isDone: boolean }[]
+  readonly trail: Board['trail']
   readonly mass: BoardCell | null
   readonly powerToMass: BoardCell | null
   readonly brokenLimits: number

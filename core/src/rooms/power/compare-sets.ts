@@ -2,7 +2,7 @@ import { attempt } from '../../attempt.ts'
 import { bandMean } from '../../dyno/band-mean.ts'
 import { comparePulls, type PullComparison } from '../../dyno/compare-pulls.ts'
 import { BOOST_SCHOOL_WORDS, type BoostSchool } from '../../dyno/correction.ts'
-import { type GridCurve, gridSpeedRpm, meanCurve, scaleCurve } from '../../dyno/curve.ts'
+import { curvePeak, type GridCurve, gridSpeedRpm, meanCurve, scaleCurve } from '../../dyno/curve.ts'
 import { type Drift, driftOf } from '../../dyno/drift.ts'
 import { torqueFromPowerNm } from '../../dyno/power-torque.ts'
 import { type Powerband, powerband } from '../../dyno/powerband.ts'
@@ -105,7 +105,10 @@ export interface SetComparison {
   readonly band: SpeedBand
   readonly first: ComparedSet
   readonly second: ComparedSet
+  /** Of mean power in the band, which leads. */
   readonly power: PullComparison
+  /** Of the pulls' greatest powers; said too where it judges otherwise. */
+  readonly peak: PullComparison
   /** Gain at each speed of the band, with the interval its pulls give; null where a side has one pull alone. */
   readonly gainBySpeed: readonly { readonly speedRpm: number; readonly gainW: number; readonly lowW: number | null; readonly highW: number | null }[]
 }
@@ -156,11 +159,14 @@ export function compareSets({ first: a, second: b, covered }: ComparableSets, wa
   if (!(band.toRpm > band.fromRpm) || band.fromRpm < covered.fromRpm || band.toRpm > covered.toRpm)
     throw new CalculationError('out-of-range', 'band', `All these pulls cover ${covered.fromRpm} to ${covered.toRpm} rpm. Pick a band inside it.`)
   const [first, second] = [a, b].map((side) => compared(side, band)) as [ComparedSet, ComparedSet]
+  const judged = { confidence, isSameSession: visitKey(a.session) === visitKey(b.session) }
+  const peaks = (side: RestatedSet) => side.curves.map((curve) => curvePeak(curve).powerW)
   return {
     band,
     first,
     second,
-    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, confidence, isSameSession: visitKey(a.session) === visitKey(b.session) }),
+    power: comparePulls({ first: first.bandMeansW, second: second.bandMeansW, ...judged }),
+    peak: comparePulls({ first: peaks(a), second: peaks(b), ...judged }),
     gainBySpeed: gains(a.curves, b.curves, band, confidence),
   }
 }

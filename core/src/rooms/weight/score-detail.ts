@@ -10,6 +10,13 @@ export interface Moved {
   readonly onKg: number
 }
 
+/** What went out and came in at one place of the car. */
+export interface MovedPlace extends Pick<Moved, 'outKg' | 'onKg'> {
+  readonly xM: number
+  readonly yM: number
+  readonly zM: number
+}
+
 export interface LikelyMass {
   readonly changeId: string
   readonly likelyKg: number
@@ -22,6 +29,8 @@ export interface ScoreDetail {
   readonly byZone: readonly Moved[]
   /** By height above the ground, lowest first; only lines that have a place. */
   readonly byHeight: readonly Moved[]
+  /** The same by place, for lines that have one. */
+  readonly byPlace: readonly MovedPlace[]
   readonly withoutHeightKg: number
   /** Parts that are still in the car and are to come off, or went on, heaviest first. */
   readonly stillInCar: readonly { readonly changeId: string; readonly massKg: number; readonly comesOff: boolean }[]
@@ -48,6 +57,7 @@ export function scoreDetail(car: Car, position: number): ScoreDetail {
     byHeight: moved(placed, (line) => String(band(line)))
       .sort((a, b) => Number(a.label) - Number(b.label))
       .map((entry) => ({ ...entry, label: `${Number(entry.label) * HEIGHT_BAND_M}` })),
+    byPlace: movedPlaces(placed),
     withoutHeightKg: known.reduce((sum, line) => sum + (line.place === null ? line.mass.massKg : 0), 0),
     stillInCar: lines
       .filter(({ change, mass }) => mass.massKg > 0 && (change.kind === 'off' ? change.state === 'planned' : change.state === 'done'))
@@ -70,6 +80,15 @@ function moved(lines: readonly Line[], labelOf: (line: Line) => string): Moved[]
     found.set(labelOf(line), entry)
   }
   return [...found].map(([label, entry]) => ({ label, ...entry }))
+}
+
+function movedPlaces(placed: readonly Line[]): MovedPlace[] {
+  const keyOf = ({ place }: Line): string => `${place?.xM} ${place?.yM} ${place?.zM}`
+  const places = new Map(placed.flatMap((line) => (line.place ? [[keyOf(line), line.place] as const] : [])))
+  return moved(placed, keyOf).flatMap(({ label, outKg, onKg }): MovedPlace[] => {
+    const place = places.get(label)
+    return place ? [{ ...place, outKg, onKg }] : []
+  })
 }
 
 function unweighed(lines: readonly Line[], known: readonly Line[]): LikelyMass[] {

@@ -1,20 +1,12 @@
-import { type Board, formatChance, METRIC_INFO, sayNext } from '@bold-ballast/core'
+import { type Board, sayNext } from '@bold-ballast/core'
 import { Link } from 'react-router'
-import { useQuantities } from '../../ui/quantity.ts'
+import { useAdviceWords } from '../../shared/advice-words.ts'
 
 const MOST_SHOWN = 8
 
 /** What to do next, most pressing first; each rule of the core says its own lines. */
 export function WhatNext({ board, buildId }: { board: Board; buildId: string }) {
-  const { text } = useQuantities()
-  const words = {
-    text,
-    stage: (position: number) => `stage ${position} ${board.stages[position]?.name ?? ''}`,
-    at: (room: string, position: number, more = '') => `/builds/${buildId}/${room}?stage=${board.stages[position]?.id ?? ''}${more}`,
-    to: (room: string, query: string) => `/builds/${buildId}/${room}?${query}`,
-    metric: (key: keyof typeof METRIC_INFO) => METRIC_INFO[key],
-    chance: formatChance,
-  }
+  const words = useAdviceWords(buildId, board.stages)
   return (
     <section aria-labelledby="what-next">
       <h2 id="what-next" className="mb-1">

@@ -1,11 +1,15 @@
 import type { GarageEntry } from '@bold-ballast/contract'
+import { sayNext } from '@bold-ballast/core'
 import { Link } from 'react-router'
 import { api } from '../../data/api.ts'
+import { useAdviceWords } from '../../shared/advice-words.ts'
 import { CsvButton } from '../../ui/csv-button.tsx'
 import { Figure } from '../../ui/figure.tsx'
+import { localTime } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
-import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../../ui/words.ts'
+import { DISCIPLINE_WORDS, DRIVE_WORDS, dayText } from '../../ui/words.ts'
+import { SmallTrail } from './small-trail.tsx'
 import { garageTable } from './tables.ts'
 
 /** Every build: how far it is, what it weighs and makes, and what is broken or late. */
@@ -20,7 +24,7 @@ export function GaragePage() {
       ? 'The Garage is empty'
       : `${data.length === 1 ? 'One build' : `${data.length} builds`}, ${broken === 0 ? 'no limit broken' : `${broken} with a limit broken`}`
   return (
-    <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[1100px] px-5 pt-6 outline-none">
+    <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[1240px] px-5 pt-6 outline-none">
       <title>Garage · Bold Ballast</title>
       <div className="mb-5 flex flex-wrap items-center justify-between gap-3">
         <h1>{title}</h1>
@@ -41,18 +45,37 @@ export function GaragePage() {
           </Link>
         </Empty>
       ) : (
-        <ul>
-          {data.map((entry) => (
-            <GarageRow key={entry.build.id} entry={entry} />
-          ))}
-        </ul>
+        <table className="w-full border-collapse max-[759px]:block">
+          <thead className="max-[759px]:sr-only">
+            <tr className="text-[12.5px]">
+              <th className="py-1.5 pr-3">Build</th>
+              <th className="px-3 py-1.5">Trail</th>
+              <th className="px-3 py-1.5">It is at</th>
+              <th className="px-3 py-1.5 text-right">Mass</th>
+              <th className="px-3 py-1.5 text-right">Power to weight</th>
+              <th className="px-3 py-1.5">Next date</th>
+              <th className="py-1.5 pl-3">What presses</th>
+            </tr>
+          </thead>
+          <tbody className="max-[759px]:block">
+            {data.map((entry) => (
+              <GarageRow key={entry.build.id} entry={entry} />
+            ))}
+          </tbody>
+        </table>
       )}
     </main>
   )
 }
 
 function GarageRow({ entry }: { entry: GarageEntry }) {
-  const { build, mass, powerToMass } = entry
+  const { build, mass, powerToMass, stages } = entry
+  const words = useAdviceWords(build.id, stages)
+  const said = entry.next && sayNext(entry.next, words)
+  // What is said below stands for one of them.
+  const isMore = entry.brokenLimits + entry.limitsThatWouldBreak > 1
+  const today = localTime(new Date()).slice(0, 10)
+  const next = stages.find(({ date, isDone }) => date !== null && !isDone && date >= today)
   const trouble = [
     entry.brokenLimits > 0 && `${entry.brokenLimits === 1 ? 'one limit' : `${entry.brokenLimits} limits`} broken`,
     entry.limitsThatWouldBreak > 0 && `${entry.limitsThatWouldBreak === 1 ? 'one limit' : `${entry.limitsThatWouldBreak} limits`} would break`,
@@ -61,39 +84,75 @@ function GarageRow({ entry }: { entry: GarageEntry }) {
     entry.lateStages > 0 && `${entry.lateStages} late ${entry.lateStages === 1 ? 'stage' : 'stages'}`,
     entry.lateTargets > 0 && `${entry.lateTargets} late ${entry.lateTargets === 1 ? 'target' : 'targets'}`,
   ].filter(Boolean)
+  const cell = 'px-3 py-3.5 max-[759px]:block max-[759px]:px-0 max-[759px]:py-0.5'
   return (
-    <li className="grid items-baseline gap-x-6 gap-y-1 border-t border-line py-4 sm:grid-cols-[1.3fr_1fr_auto_auto]">
-      <div>
+    <tr data-build={build.name} className="border-t border-line align-top max-[759px]:block max-[759px]:py-3">
+      <th scope="row" className="w-[210px] py-3.5 pr-3 font-normal text-ink max-[759px]:block max-[759px]:w-full max-[759px]:py-0">
         <Link to={`/builds/${build.id}/board`} className="text-lg font-bold underline decoration-line decoration-2 underline-offset-4">
           {build.name}
         </Link>
-        <p className="text-quiet">{[DISCIPLINE_WORDS[build.discipline], DRIVE_WORDS[build.drivenAxles], build.className].filter(Boolean).join(', ')}</p>
-      </div>
-      <div>
-        <p>
-          {entry.reachedPosition === null
-            ? 'nothing measured yet'
-            : `stage ${entry.reachedPosition} of ${entry.stageCount - 1}, ${entry.reachedName}, ${entry.reachedState}`}
-        </p>
-        {entry.problem && <p className="font-semibold text-danger">{entry.problem}</p>}
-        {trouble.length > 0 && <p className="font-semibold text-danger">{trouble.join(', ')}</p>}
-        {late.length > 0 && <p className="text-wait">{late.join(', ')}</p>}
-        {!entry.problem && trouble.length === 0 && late.length === 0 && <p className="text-quiet">nothing broken or late</p>}
-      </div>
-      <p className="text-right text-lg">
+        <span className="block text-sm text-quiet">
+          {[DISCIPLINE_WORDS[build.discipline], DRIVE_WORDS[build.drivenAxles], build.className].filter(Boolean).join(', ')}
+        </span>
+      </th>
+      <td className={cell}>
+        <SmallTrail points={entry.trail} name={build.name} />
+      </td>
+      <td className={cell}>
+        {entry.reachedPosition === null ? (
+          <span className="text-quiet">nothing measured yet</span>
+        ) : (
+          <>
+            {entry.reachedPosition} of {entry.stageCount - 1}, {entry.reachedName}
+            <span className="block text-xs text-quiet">{entry.reachedState}</span>
+          </>
+        )}
+      </td>
+      <td className={`${cell} text-right text-lg whitespace-nowrap`}>
         {mass ? (
           <Figure kind="mass" value={mass.value} sd={mass.sd} proof={mass.proof} className="font-bold" />
         ) : (
           <span className="text-sm text-quiet">no mass yet</span>
         )}
-      </p>
-      <p className="text-right text-lg">
+      </td>
+      <td className={`${cell} text-right text-lg whitespace-nowrap`}>
         {powerToMass ? (
-          <Figure kind="powerToMass" value={powerToMass.value} sd={powerToMass.sd} proof={powerToMass.proof} className="font-bold" />
+          <>
+            <Figure kind="powerToMass" value={powerToMass.value} sd={powerToMass.sd} proof={powerToMass.proof} className="font-bold" />
+            <span className="block text-xs text-quiet">{basisText(build)}</span>
+          </>
         ) : (
-          <span className="text-sm text-quiet">no power to weight yet</span>
+          <span className="text-sm text-quiet">no power yet</span>
         )}
-      </p>
-    </li>
+      </td>
+      <td className={cell}>
+        {next ? (
+          <>
+            <time dateTime={next.date ?? ''} className="whitespace-nowrap">
+              {dayText(next.date ?? '')}
+            </time>
+            <span className="block text-xs text-quiet">{next.name}</span>
+          </>
+        ) : (
+          <span className="text-quiet">none set</span>
+        )}
+      </td>
+      <td className={`${cell} pr-0`}>
+        {entry.problem && <p className="font-semibold text-danger">{entry.problem}</p>}
+        {isMore && <p className="font-semibold text-danger">{trouble.join(', ')}</p>}
+        {late.length > 0 && <p className="text-wait">{late.join(', ')}</p>}
+        {said ? (
+          <Link to={said.to} className={`underline decoration-line underline-offset-4 ${said.isDanger ? 'text-danger' : ''}`}>
+            {said.head}
+          </Link>
+        ) : (
+          !entry.problem && <span className="text-quiet">nothing</span>
+        )}
+      </td>
+    </tr>
   )
 }
+
+/** On which basis power is counted, so that two builds are never ranked without it. */
+const basisText = ({ powerBasis: { place, standard } }: GarageEntry['build']) =>
+  `${{ hub: 'hubs', roller: 'rollers', engine: 'engine' }[place]}, ${standard === 'none' ? 'observed' : standard === 'asPrinted' ? 'as printed' : standard}`

@@ -148,6 +148,12 @@ function TwoSets({ records }: { records: RecordsAnswer }) {
               )}
               .
             </p>
+            {found.peak.verdict !== found.power.verdict && (
+              <p className="mt-1">
+                The peaks say otherwise: {text('power', found.peak.difference, { sign: true, decimals: 1 })}, {found.peak.verdict}. The mean in the band leads:
+                it is what the gears use.
+              </p>
+            )}
             <p className="mt-1 text-quiet">
               {sets.isOneVisit
                 ? `Both sets are of one visit, as printed: ${sets.first.setting.name} and ${sets.second.setting.name}.`

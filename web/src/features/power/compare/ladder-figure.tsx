@@ -131,17 +131,25 @@ function GainBlock({ rung }: { rung: Rung }) {
   const { onBefore, changes, smallestRealW } = rung
   if (!onBefore) return null
   const { peak, mean } = onBefore
+  // Where they judge otherwise the mean leads, for it is what the gears use.
+  const doDiffer = mean !== null && mean.isReal !== peak.isReal
+  const lead = doDiffer ? mean : peak
   const words = changes.length === 0 ? 'nothing named was changed' : changes.length === 1 ? `one change: ${changes.map(changeWords).join()}` : ''
   return (
     <div style={{ minHeight: GAP_PX }} className="border-l-2 border-line py-1.5 pl-4">
       <p>
-        <strong className="text-[18px]">{text('power', peak.differenceW, { sign: true, decimals: 1 })}</strong>, 19 in 20 within {fromTo(peak, units.power)}{' '}
-        <strong className={peak.isReal ? 'text-pine' : 'text-wait'}>{peak.isReal ? 'real' : 'within noise'}</strong>
+        <strong className="text-[18px]">{text('power', lead.differenceW, { sign: true, decimals: 1 })}</strong>
+        {doDiffer ? ' in the mean' : ''}, 19 in 20 within {fromTo(lead, units.power)}{' '}
+        <strong className={lead.isReal ? 'text-pine' : 'text-wait'}>{lead.isReal ? 'real' : 'within noise'}</strong>
       </p>
       <p className="text-quiet">
         {[
           words,
-          mean ? `in the mean ${text('power', mean.differenceW, { sign: true, decimals: 1 })} (${fromTo(mean, units.power)})` : null,
+          doDiffer
+            ? `the peak says otherwise: ${text('power', peak.differenceW, { sign: true, decimals: 1 })} (${fromTo(peak, units.power)}), ${peak.isReal ? 'real' : 'within noise'}`
+            : mean
+              ? `in the mean ${text('power', mean.differenceW, { sign: true, decimals: 1 })} (${fromTo(mean, units.power)})`
+              : null,
           smallestRealW === null ? null : `under ${text('power', smallestRealW, { decimals: 1 })} not to be told apart`,
         ]
           .filter(Boolean)

@@ -5,6 +5,7 @@ import {
   CalculationError,
   cornerBalance,
   PAD_NAMES,
+  PAD_WORDS,
   type PerCorner,
   type PerchPlan,
   parseQuantity,
@@ -17,12 +18,15 @@ import {
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
+import { CarFigure, Corners, Words } from '../../../ui/car-figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
 import { useAddress } from '../../../ui/use-address.ts'
 import { dayText, timeText } from '../../../ui/words.ts'
 import { BalanceStepRow } from './balance-step.tsx'
 import { PerchTable } from './perch-table.tsx'
+import { TurnMark } from './turn-mark.tsx'
+import { turnWords } from './turn-words.ts'
 
 type School = 'heightKept' | 'equalTurns'
 
@@ -30,7 +34,7 @@ type School = 'heightKept' | 'equalTurns'
 export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer; room: WeightRoom; stageId: string }) {
   const { build } = records
   const address = useAddress()
-  const { units, decimalMark, text } = useQuantities()
+  const { units, decimalMark, text, format } = useQuantities()
   const [create, creating] = api.useCreateRecordMutation()
   const rates = ratesOf(build)
   const perches = perchesOf(build)
@@ -57,10 +61,11 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
   const corners = (isAfterWeighing ? lastStep.after : Object.fromEntries(PAD_NAMES.map((pad) => [pad, weighing.pads[pad]?.massKg ?? 0]))) as PerCorner<number>
   const convention = build.crossConvention === 'lfRr' ? 'lfRr' : 'rfLr'
   const asSaid = (rfLr: number) => (convention === 'rfLr' ? rfLr : 1 - rfLr)
+  const geometry = placesOf(buildAtStage(records, weighing.stageId))
   const plan = attempt(() => {
     const said = parseQuantity(typed, 'share', { defaultUnit: '%', decimalMark, field: 'The wanted cross' }).value
     const wantedCrossRfLr = asSaid(said)
-    return { wantedCrossRfLr, ...cornerBalance({ corners, ...placesOf(buildAtStage(records, weighing.stageId)), ...rates, ...perches, wantedCrossRfLr }) }
+    return { wantedCrossRfLr, ...cornerBalance({ corners, ...geometry, ...rates, ...perches, wantedCrossRfLr }) }
   })
   const percent = (share: number, decimals = 2) => text('share', share, { decimals })
   const log = (school: School, done: PerchPlan, wantedCrossRfLr: number) =>
@@ -98,10 +103,7 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
             className="w-[110px]"
           />
         </label>
-        <p className="text-quiet">
-          From {isAfterWeighing ? `the last round, ${timeText(lastStep.at)}` : `the weighing of ${dayText(weighing.at)}`}:{' '}
-          {PAD_NAMES.map((pad) => `${pad} ${text('mass', corners[pad], { decimals: 1 })}`).join(', ')}.
-        </p>
+        <p className="text-quiet">From {isAfterWeighing ? `the last round, ${timeText(lastStep.at)}` : `the weighing of ${dayText(weighing.at)}`}.</p>
       </div>
       {plan instanceof CalculationError ? (
         <Alert>{plan.message}</Alert>
@@ -112,6 +114,28 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
             and a wedge of <strong>{text('mass', sharesOf(corners).wedgeKg, { sign: true, decimals: 1 })}</strong> (left rear less right rear). Front{' '}
             {percent(plan.before.frontShare)} and left {percent(plan.before.leftShare)} cannot be changed by perches.
           </p>
+          <CarFigure
+            geometry={geometry}
+            label={`Turns at the perches, ride heights kept: ${PAD_NAMES.map((pad) => `${PAD_WORDS[pad]} ${turnWords(plan.heightKept.turns[pad])}`).join(', ')}`}
+            plan={(scale) => (
+              <>
+                <Corners
+                  scale={scale}
+                  geometry={geometry}
+                  of={(pad) => ({ head: format('mass', corners[pad], { decimals: 1 }).number, under: PAD_WORDS[pad] })}
+                />
+                {PAD_NAMES.map((pad) => (
+                  <TurnMark key={pad} scale={scale} geometry={geometry} pad={pad} turns={plan.heightKept.turns[pad]} />
+                ))}
+                <Words
+                  x={scale.x(geometry.wheelbaseM / 2)}
+                  y={scale.y(0) - 6}
+                  text={`cross ${percent(asSaid(plan.before.crossShareRfLr))}, then ${percent(asSaid(plan.heightKept.crossShareRfLr))}`}
+                  weight={700}
+                />
+              </>
+            )}
+          />
           <div className="grid gap-8 min-[900px]:grid-cols-2">
             {(['heightKept', 'equalTurns'] as const).map((school) => (
               <PerchTable

@@ -11,6 +11,7 @@ import { Alert, Caution, Empty } from '../../../ui/states.tsx'
 import { aimBody, aimDefaults, aimFieldSpecs, siteBody, siteDefaults, siteFieldSpecs } from './ballast-forms.ts'
 import { Placement } from './ballast-placement.tsx'
 import { BALLAST_OBJECTIVES_WORDS } from './ballast-words.ts'
+import { PlatesFigure } from './plates-figure.tsx'
 import { useBallast } from './use-ballast.ts'
 
 const isCar = (car: BallastCar | NoBallastCar | undefined): car is BallastCar => car !== undefined && 'massKg' in car
@@ -52,6 +53,9 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
   }
   return (
     <div className="grid gap-7">
+      {isCar(car) && sites.length > 0 && (
+        <PlatesFigure records={records} stageId={stageId} cornersKg={car.cornersKg} placement={reply?.ok ? reply.answer.best : null} />
+      )}
       <section>
         <h2 className="mb-1">The car without ballast, stage {position}</h2>
         {isCar(car) ? (

@@ -12,6 +12,8 @@ import { Caution, Empty } from '../../../ui/states.tsx'
 import { useAsked } from '../../../ui/use-asked.ts'
 import { dayText } from '../../../ui/words.ts'
 import { ReferenceWords } from '../scales/reference-words.tsx'
+import { CentreFigure } from './centre-figure.tsx'
+import { CentreTrail, trailCentres } from './centre-trail.tsx'
 
 const LIFT_FIELDS = [
   {
@@ -30,7 +32,7 @@ const LIFT_FIELDS = [
 ] as const
 
 /** Where the mass stands: along and across by the scales, in height by lifting an axle, and as the ledger’s places had said. */
-export function CentreTab({ records, room }: { records: RecordsAnswer; room: WeightRoom }) {
+export function CentreTab({ records, room, position }: { records: RecordsAnswer; room: WeightRoom; position: number }) {
   const buildId = records.build.id
   const [lifting, setLifting] = useState<string | null>(null)
   const [create] = api.useCreateRecordMutation()
@@ -48,9 +50,36 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
   }
   if (!latest)
     return <Empty title="The car has not been on the scales" why="Four readings tell where its mass stands along and across; one axle lifted tells how high." />
+  const stageAt = (id: string) => records.stages.find((stage) => stage.id === weighingOf(id)?.stageId)?.position
+  const trail = trailCentres(room.centres, room.weighings, (id) => ({
+    words: dayText(weighingOf(id)?.at ?? ''),
+    isPicked: stageAt(id) === position,
+  }))
+  const shown = trail.findLast(({ isPicked }) => isPicked) ?? trail.at(-1)
+  const heightOf = centres.find(({ weighingId, height }) => height !== null && weighingId === shown?.id) ?? lifted
   return (
     <div className="grid gap-6">
       {removal.notice}
+      {shown && (
+        <div className="grid gap-x-8 gap-y-5 min-[1080px]:grid-cols-[minmax(0,640px)_minmax(300px,1fr)]">
+          <section className="min-w-0">
+            <h2 className="mb-1 text-[20px]">
+              {shown.words}: {text('length', shown.xM)} back, {text('length', Math.abs(shown.yM))} {shown.yM < 0 ? 'right' : 'left'}
+              {heightOf?.height ? `, ${text('length', heightOf.height.heightM)} high` : ', height not measured'}
+            </h2>
+            <CentreFigure
+              records={records}
+              stageId={weighingOf(shown.id)?.stageId ?? ''}
+              centre={shown}
+              height={heightOf?.height ? { of: heightOf.height, words: dayText(weighingOf(heightOf.weighingId)?.at ?? '') } : null}
+            />
+          </section>
+          <div className="grid min-w-0 content-start gap-5">
+            <CentreTrail centres={trail} />
+            {heightOf?.height && <LiftBars sdByLift={heightOf.height.sdByLift} />}
+          </div>
+        </div>
+      )}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
       <section className="relative overflow-x-auto" aria-label="Centres of mass" tabIndex={0}>
         <p className="mb-1 text-quiet">
@@ -63,6 +92,7 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
               <th className="p-2 text-right">Behind the front axle</th>
               <th className="p-2 text-right">Left of the middle</th>
               <th className="p-2 text-right">The ledger had said</th>
+              <th className="p-2 text-right">Off by</th>
               <th className="p-2 text-right">Height</th>
               <th className="p-2">
                 <span className="sr-only">Actions</span>
@@ -113,18 +143,6 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
           </ul>
         </section>
       )}
-      {lifted?.height && (
-        <section>
-          <h2 className="mb-1">How the spread of a height falls with the lift</h2>
-          <p className="flex flex-wrap gap-x-6">
-            {lifted.height.sdByLift.map(({ liftM, sdM }) => (
-              <span key={liftM}>
-                {text('length', liftM)}: <strong>± {text('length', sdM)}</strong>
-              </span>
-            ))}
-          </p>
-        </section>
-      )}
       {liftFor && (
         <Panel title="One axle lifted" onClose={close}>
           <Caution className="mb-3">
@@ -169,6 +187,37 @@ export function CentreTab({ records, room }: { records: RecordsAnswer; room: Wei
         </Panel>
       )}
     </div>
+  )
+}
+
+/** How much surer a higher lift makes the height: a bar for each lift, hatched because it says what a reading would give. */
+function LiftBars({ sdByLift }: { sdByLift: readonly { readonly liftM: number; readonly sdM: number }[] }) {
+  const { text, format, units } = useQuantities()
+  const most = Math.max(...sdByLift.map(({ sdM }) => sdM))
+  return (
+    <section>
+      <h2 className="mb-1">A higher lift, a surer height, {units.length}</h2>
+      <ol className="flex items-end gap-2 border-b border-ink" aria-label="Spread of the height by lift">
+        {sdByLift.map(({ liftM, sdM }) => (
+          <li key={liftM} className="grid flex-1 justify-items-center text-xs">
+            <strong>± {format('length', sdM).number}</strong>
+            <span
+              aria-hidden="true"
+              className="w-3.5 border border-planned bg-[repeating-linear-gradient(135deg,var(--planned)_0_1.5px,transparent_1.5px_5px)]"
+              style={{ height: Math.max(3, (52 * sdM) / most) }}
+            />
+            <span className="sr-only">lifted {text('length', liftM)}</span>
+          </li>
+        ))}
+      </ol>
+      <p className="flex gap-2 text-xs text-quiet" aria-hidden="true">
+        {sdByLift.map(({ liftM }) => (
+          <span key={liftM} className="flex-1 text-center">
+            {format('length', liftM).number}
+          </span>
+        ))}
+      </p>
+    </section>
   )
 }
 
@@ -218,6 +267,11 @@ function CentreRow({ centre, spread, at, lift }: { centre: WeighingCentre; sprea
         ) : (
           'none before'
         )}
+      </td>
+      <td className="whitespace-nowrap p-2 text-right text-quiet">
+        {predicted &&
+          measured &&
+          `${text('length', measured.xM - predicted.xM, { sign: true })}, ${text('length', measured.yM - predicted.yM, { sign: true })}`}
       </td>
       <td className="p-2 text-right text-[16px]">
         {height ? (

@@ -6,6 +6,7 @@ import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
+import { MovedFigure } from './moved-figure.tsx'
 
 const BASIS_WORDS = { guess: 'its guess', catalogue: 'catalogue', zone: 'the middle of its zone', ledger: 'the middle of the ledger' } as const
 const MOST_DAYS = 7
@@ -18,7 +19,19 @@ const localDay = (instant: string) => {
 }
 
 /** What each evening took out, where the weight went, what is heaviest, and what nobody weighed. */
-export function ScoreTab({ records, board, room, position }: { records: RecordsAnswer; board: Board; room: WeightRoom; position: number }) {
+export function ScoreTab({
+  records,
+  board,
+  room,
+  position,
+  stageId,
+}: {
+  records: RecordsAnswer
+  board: Board
+  room: WeightRoom
+  position: number
+  stageId: string
+}) {
   const { text, format, units } = useQuantities()
   const detail = room.details[position]
   const days = useMemo(() => {
@@ -34,6 +47,13 @@ export function ScoreTab({ records, board, room, position }: { records: RecordsA
     return <Empty title="Nothing to count yet" why="Type what comes off and goes on; the score adds it up by evening, zone and height." />
   return (
     <div className="grid gap-8">
+      {detail.byPlace.length > 0 && (
+        <section>
+          <h2>Where mass left and came, stages 0 to {position}</h2>
+          <p className="mb-1 text-quiet">Filled: what went out; a ring: what goes on; its area is the mass.</p>
+          <MovedFigure records={records} stageId={stageId} places={detail.byPlace} />
+        </section>
+      )}
       <section>
         <div className="mb-1 flex items-baseline gap-4">
           <h2>What each day took out</h2>
