@@ -3,6 +3,7 @@ import { issueField, sayIssue } from '../say-issue.ts'
 import type { SolveMilp } from '../solver/milp.ts'
 import { z } from '../zod.ts'
 import { requirePlausible } from './plausible.ts'
+import { typesetOf } from './typeset/typeset-of.ts'
 
 export interface Calculation {
   readonly name: string
@@ -111,5 +112,5 @@ export function describeCalculation(calculation: Calculation) {
   const { name, title, formula, sources, assumptions, validRange, schools, example } = calculation
   const schema = (type: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(type, { io })
   const words = { name, title, formula, sources, assumptions, validRange, schools, example }
-  return { ...words, input: schema(calculation.input, 'input'), output: schema(calculation.output, 'output') }
+  return { ...words, typeset: typesetOf(name), input: schema(calculation.input, 'input'), output: schema(calculation.output, 'output') }
 }

@@ -2,6 +2,7 @@ import type { CalculationDescription } from '@bold-ballast/contract'
 import { Link, NavLink, useParams } from 'react-router'
 import { api } from '../../data/api.ts'
 import { LoadError, Loading } from '../../ui/states.tsx'
+import { Formula, SymbolTable } from './formula.tsx'
 import { TryForm } from './try-form.tsx'
 
 const SUBJECT_WORDS: Record<string, string> = { air: 'Air', dyno: 'Dyno', engine: 'Engine', mass: 'Mass', build: 'The car at a stage' }
@@ -94,7 +95,8 @@ function Calculation({ calculation }: { calculation: CalculationDescription }) {
       <p className="mb-4 font-mono text-xs text-quiet">{name}</p>
       <div className="grid gap-x-10 gap-y-6 min-[1180px]:grid-cols-[minmax(0,1fr)_420px]">
         <div>
-          <p className="mb-5 border-l-4 border-line py-1 pl-4 text-[17px]">{formula}</p>
+          <Formula lines={calculation.typeset.lines} plain={formula} />
+          <SymbolTable symbols={calculation.typeset.symbols} />
           <h2>Where it holds</h2>
           <p className="mb-4">{validRange}.</p>
           {lists.map(({ head, items }) => (

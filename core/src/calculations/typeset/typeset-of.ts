@@ -1,0 +1,12 @@
+import { DYNO_TYPESET } from './dyno.ts'
+import { ENGINE_TYPESET } from './engine.ts'
+import { MASS_TYPESET } from './mass.ts'
+import type { Typeset } from './set.ts'
+
+const TYPESET: Readonly<Record<string, Typeset>> = { ...DYNO_TYPESET, ...ENGINE_TYPESET, ...MASS_TYPESET }
+
+/**
+ * How the formula of a calculation is set, in TeX, with what each of its symbols means; nothing for a name nobody knows.
+ * @example typesetOf('mass.power-to-weight').symbols[1].meaning // 'power'
+ */
+export const typesetOf = (name: string): Typeset => TYPESET[name] ?? { lines: [], symbols: [] }
