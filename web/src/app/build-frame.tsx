@@ -6,6 +6,7 @@ import { useLater } from '../data/use-later.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { RecordWord } from '../ui/record-word.tsx'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
+import { PrintFoot } from './print-foot.tsx'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
 
@@ -57,6 +58,7 @@ export function BuildFrame() {
           {build.records || isBoard ? <Outlet /> : <Loading what="the records" />}
         </main>
       </div>
+      <PrintFoot />
       {search.get('working') && (
         <Suspense fallback={null}>
           <WorkingSheet />

@@ -10,6 +10,7 @@ const ROWS = [
   [`g ${FORMULAS_ROOM.key}`, `open ${FORMULAS_ROOM.name}`],
   ['[  ]', 'pick the stage before or after'],
   ['Ctrl Z', 'take back what you stored last, outside a field'],
+  ['Ctrl Shift Z', 'put back what you took back last'],
   ['?', 'this list'],
 ] as const
 

@@ -2,10 +2,13 @@ import { useEffect, useRef } from 'react'
 import { useMatch, useNavigate } from 'react-router'
 import { open } from '../data/overlay-slice.ts'
 import { useAppDispatch, useAppSelector, usePreferences } from '../data/store.ts'
-import { takeBackLast } from '../data/take-back.ts'
+import { putBackLast, takeBackLast } from '../data/take-back.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+
+/** What a room is told that was opened by its keys: where it has a line to type into, that has the focus. */
+const BY_KEY = { byKey: true }
 
 /** g then a letter opens a room, [ and ] move the picked stage, ? lists them; off in fields, and by choice everywhere. */
 export function Shortcuts() {
@@ -24,9 +27,9 @@ export function Shortcuts() {
         return
       }
       // In fields Ctrl Z stays the browser's own.
-      if (withControl && !event.shiftKey && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
+      if (withControl && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
         event.preventDefault()
-        void takeBackLast(dispatch)
+        void (event.shiftKey ? putBackLast : takeBackLast)(dispatch)
         return
       }
       if (!singleKeys || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
@@ -41,7 +44,7 @@ export function Shortcuts() {
         const stage = new URLSearchParams(window.location.search).get('stage')
         if (event.key === 'a') void navigate('/')
         else if (event.key === FORMULAS_ROOM.key) void navigate(FORMULAS_ROOM.path)
-        else if (room && buildId) void navigate(`/builds/${buildId}/${room.path}${stage ? `?stage=${stage}` : ''}`)
+        else if (room && buildId) void navigate(`/builds/${buildId}/${room.path}${stage ? `?stage=${stage}` : ''}`, { state: BY_KEY })
       }
     }
     document.addEventListener('keydown', onKey)

@@ -10,27 +10,47 @@ export interface OwnEntry {
 export interface Notice {
   readonly id: number
   readonly words: string
+  /** What its button takes back. */
   readonly entry: OwnEntry | null
+  /** Whether that puts back what was taken back. */
+  readonly isRedo: boolean
 }
 
 const MOST_KEPT = 50
-const initialState = { own: [] as OwnEntry[], notice: null as Notice | null }
+const initialState = { own: [] as OwnEntry[], undone: [] as OwnEntry[], notice: null as Notice | null }
+type State = typeof initialState
 
-/** What this browser wrote, last last, and the notice that is shown about it. */
+const say = (state: State, words: string, entry: OwnEntry | null, isRedo = false): Notice => ({ id: (state.notice?.id ?? 0) + 1, words, entry, isRedo })
+const without = (list: readonly OwnEntry[], entryId: number) => list.filter((entry) => entry.entryId !== entryId)
+
+/** What this browser wrote, last last, what it took back, and the notice that is shown about it. */
 const slice = createSlice({
   name: 'undo',
   initialState,
   reducers: {
     wrote: (state, { payload }: PayloadAction<OwnEntry>) => ({
       own: [...state.own, payload].slice(-MOST_KEPT),
-      notice: { id: (state.notice?.id ?? 0) + 1, words: payload.words, entry: payload },
+      undone: [],
+      notice: say(state, payload.words, payload),
     }),
-    tookBack: (state, { payload }: PayloadAction<{ entryId: number; words: string }>) => ({
-      own: state.own.filter((entry) => entry.entryId !== payload.entryId),
-      notice: { id: (state.notice?.id ?? 0) + 1, words: payload.words, entry: null },
+    /** `by` is the entry that took it back: taking that back in turn puts it back. */
+    tookBack: (state, { payload }: PayloadAction<{ entryId: number; by: OwnEntry }>) => ({
+      own: without(state.own, payload.entryId),
+      undone: [...state.undone, payload.by].slice(-MOST_KEPT),
+      notice: say(state, payload.by.words, payload.by, true),
+    }),
+    putBack: (state, { payload }: PayloadAction<{ entryId: number; by: OwnEntry }>) => ({
+      own: [...state.own, payload.by].slice(-MOST_KEPT),
+      undone: without(state.undone, payload.entryId),
+      notice: say(state, payload.by.words, payload.by),
+    }),
+    stayed: (state, { payload }: PayloadAction<{ entryId: number; words: string }>) => ({
+      own: without(state.own, payload.entryId),
+      undone: without(state.undone, payload.entryId),
+      notice: say(state, payload.words, null),
     }),
   },
 })
 
-export const { wrote, tookBack } = slice.actions
+export const { wrote, tookBack, putBack, stayed } = slice.actions
 export const undoReducer = slice.reducer

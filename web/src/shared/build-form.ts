@@ -27,15 +27,15 @@ const FIELDS = [
   field('discipline', 'choice', { label: 'Discipline', words: DISCIPLINE_WORDS }),
   field('drivenAxles', 'choice', { label: 'Driven axles', words: DRIVE_WORDS }),
   field('className', 'note', { label: 'Class', hint: 'As the event calls it; may stay empty.' }),
-  field('wheelbaseM', 'length', { label: 'Wheelbase', hint: (units) => `in ${units.length} unless a unit is typed` }),
+  field('wheelbaseM', 'length', { label: 'Wheelbase', hint: (units) => `${units.length} unless a unit is typed` }),
   field('trackFrontM', 'length', { label: 'Front track', hint: 'between contact centres' }),
   field('trackRearM', 'length', { label: 'Rear track' }),
   field('reference.driverKg', 'mass', {
     label: 'Driver with suit and helmet',
     section: 'Reference condition: every mass is quoted with it',
-    hint: (units) => `in ${units.mass} unless a unit is typed`,
+    hint: (units) => `${units.mass} unless a unit is typed`,
   }),
-  field('reference.fuelL', 'volume', { label: 'Fuel', hint: (units) => `in ${units.volume} unless a unit is typed` }),
+  field('reference.fuelL', 'volume', { label: 'Fuel', hint: (units) => `${units.volume} unless a unit is typed` }),
   field('reference.fuelKgPerL', 'fuelDensity', { label: 'Fuel density', hint: 'petrol about 0.745 kg/L' }),
   field('reference.nitrousKg', 'mass', { label: 'Nitrous in its bottle', hint: 'Where the car carries one; a full bottle is usual.' }),
   field('baselineMass', fromPapers, {

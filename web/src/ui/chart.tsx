@@ -1,5 +1,5 @@
 import type { Config, Data, Layout } from 'plotly.js'
-import { useEffect, useMemo, useRef } from 'react'
+import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { usePreferences } from '../data/store.ts'
 
 type Plotly = typeof import('plotly.js')
@@ -10,9 +10,22 @@ const loadPlotly = () => {
 }
 const CONFIG: Partial<Config> = { responsive: true, displaylogo: false, displayModeBar: false, doubleClick: 'reset', ...({ showSendToCloud: false } as object) }
 
+const watchPaper = (tell: () => void) => {
+  const paper = window.matchMedia('print')
+  paper.addEventListener('change', tell)
+  return () => paper.removeEventListener('change', tell)
+}
+
+/** The theme that is drawn in: the picked one on a screen, light on paper. */
+function useShownTheme() {
+  const { theme } = usePreferences()
+  const isPaper = useSyncExternalStore(watchPaper, () => window.matchMedia('print').matches)
+  return isPaper ? 'light' : theme
+}
+
 /** Colours of curves in the picked theme; a drawing made of them is made anew when the theme changes. */
 export function useChartColours() {
-  const { theme } = usePreferences()
+  const theme = useShownTheme()
   return useMemo(() => {
     const style = getComputedStyle(document.documentElement)
     const [pine, slate, danger, wash, ink, edge, wait] = ['--pine', '--planned', '--danger', '--wash', '--ink', '--edge', '--wait'].map((name) =>
@@ -40,7 +53,7 @@ export function Chart({
   const holder = useRef<HTMLDivElement>(null)
   const zoomed = useRef(onZoom)
   zoomed.current = onZoom
-  const { theme } = usePreferences()
+  const theme = useShownTheme()
   // biome-ignore lint/correctness/useExhaustiveDependencies: colours are read from the page, so a change of theme draws again.
   useEffect(() => {
     let isGone = false

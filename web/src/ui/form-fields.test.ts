@@ -29,7 +29,7 @@ const form = makeForm(
   [
     field('name', 'text', { label: 'Name', section: 'What it is' }),
     field('note', 'note', { label: 'Note', isWide: true }),
-    field('massKg', 'mass', { label: 'Mass', typedAt: 'typed', hint: (units) => `in ${units.mass}` }),
+    field('massKg', 'mass', { label: 'Mass', typedAt: 'typed', hint: (units) => `${units.mass} unless a unit is typed` }),
     field('fuelL', 'volume', { label: 'Fuel' }),
     field('camberRad', 'angle', { label: 'Camber', unit: '°' }),
     field('slopeShare', 'share', { label: 'Slope' }),

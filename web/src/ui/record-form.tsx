@@ -50,6 +50,10 @@ interface Draft {
   readonly values: FormValues
 }
 
+/** The form that was stored last; drawn anew for the next record it takes the focus back. */
+let storedLast: string | null = null
+const REDRAWN_WITHIN_MS = 1000
+
 /** A form for one record: keyboard first, its draft kept in the browser, errors beside their fields, Enter submits. */
 export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, send, onDone, onValues, queueAs, children }: RecordFormProps) {
   const key = `bold-ballast.draft.${draftKey}`
@@ -67,6 +71,11 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
     return () => watching.unsubscribe()
   }, [form, key, draft.id, onValues])
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, as it is drawn.
+  useEffect(() => {
+    if (storedLast === key && fields[0]) form.setFocus(fields[0].name)
+  }, [])
+
   const sendBody = async (body: Record<string, unknown>) => {
     setStaleBody(body)
     let isKept = false
@@ -78,6 +87,10 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
     const answer = await sender.send(() => send(body), queueAs && (() => keep(queueAs)))
     if (answer === null && !isKept) return
     writeStored(key, undefined)
+    storedLast = key
+    setTimeout(() => {
+      storedLast = null
+    }, REDRAWN_WITHIN_MS)
     onDone(body)
   }
   const submit = form.handleSubmit(async (values) => {

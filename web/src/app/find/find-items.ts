@@ -26,10 +26,12 @@ export function findItems({
     { key: 'new', group: 'Do', label: 'New build', hint: '', to: '/new' },
     { key: 'import', group: 'Do', label: 'Open a build file', hint: 'import', to: '/open' },
     { key: 'units', group: 'Do', label: 'Change units or decimal mark', hint: '', action: 'units' },
-    { key: 'theme', group: 'Do', label: 'Change between day light and pit light', hint: 'theme', action: 'theme' },
+    { key: 'theme', group: 'Do', label: 'Change between day light and pit light', hint: 'theme, dark, light', action: 'theme' },
     { key: 'name', group: 'Do', label: 'Say who is writing', hint: 'your name', action: 'name' },
     { key: 'keys', group: 'Do', label: 'List the keys', hint: '?', action: 'keys' },
     { key: 'undo', group: 'Do', label: 'Take back what was stored last', hint: 'undo', action: 'undo' },
+    { key: 'redo', group: 'Do', label: 'Put back what was taken back last', hint: 'redo', action: 'redo' },
+    { key: 'print', group: 'Do', label: 'Print this page', hint: 'on paper, always light', action: 'print' },
     ...garage.map(({ build }) => ({ key: build.id, group: 'Builds', label: build.name, hint: build.className ?? '', to: `/builds/${build.id}/board` })),
     ...calculations.map(({ name, title }) => ({ key: name, group: 'Calculations', label: title, hint: name, to: `/formulas/${name}` })),
   ]

@@ -6,7 +6,7 @@ import { api } from '../../data/api.ts'
 import { open } from '../../data/overlay-slice.ts'
 import { prefer } from '../../data/preferences.ts'
 import { useAppDispatch, usePreferences } from '../../data/store.ts'
-import { takeBackLast } from '../../data/take-back.ts'
+import { putBackLast, takeBackLast } from '../../data/take-back.ts'
 import type { FindInRoom, FindItem } from '../../shared/define-room.ts'
 import { exportBuild } from '../../shared/export-build.ts'
 import { closeByEscape } from '../../ui/dialog.tsx'
@@ -34,6 +34,9 @@ export function FindPanel({ onClose }: { onClose: () => void }) {
     if (to) void navigate(to)
     else if (action === 'theme') dispatch(prefer({ theme: theme === 'light' ? 'dark' : 'light' }))
     else if (action === 'undo') void takeBackLast(dispatch)
+    else if (action === 'redo') void putBackLast(dispatch)
+    // Once the panel is gone from the page.
+    else if (action === 'print') setTimeout(() => window.print())
     else if (action === 'export') exportBuild(buildId ?? '')
     else if (action) dispatch(open(action))
   }

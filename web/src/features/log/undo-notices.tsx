@@ -11,7 +11,7 @@ export function UndoNotices() {
   const dispatch = useAppDispatch()
   const [closed, setClosed] = useState<number | null>(null)
   if (!notice) return null
-  const { id, words, entry } = notice
+  const { id, words, entry, isRedo } = notice
   return (
     <Toast.Provider duration={SHOWN_MS} label="Stored and taken back" swipeDirection="left">
       <Toast.Root
@@ -23,9 +23,9 @@ export function UndoNotices() {
       >
         <Toast.Description className="max-w-[300px]">{words}</Toast.Description>
         {entry && (
-          <Toast.Action asChild altText="Undo in the log">
-            <button type="button" className="button" onClick={() => void takeBack(dispatch, entry)}>
-              Undo
+          <Toast.Action asChild altText={isRedo ? 'Redo in the log' : 'Undo in the log'}>
+            <button type="button" className="button" onClick={() => void takeBack(dispatch, entry, isRedo)}>
+              {isRedo ? 'Redo' : 'Undo'}
             </button>
           </Toast.Action>
         )}

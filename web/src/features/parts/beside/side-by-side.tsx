@@ -65,7 +65,7 @@ export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (i
               </th>
               {parts.map((part) => (
                 <th key={part.id} className="min-w-[170px] p-1.5">
-                  <button type="button" className="word-link text-left text-[15px] font-bold text-ink" onClick={() => edit(part.id)}>
+                  <button type="button" data-content className="word-link text-left text-[15px] font-bold text-ink" onClick={() => edit(part.id)}>
                     {part.name}
                   </button>
                   <span className="block font-normal">{STATUS_WORDS[part.status]}</span>

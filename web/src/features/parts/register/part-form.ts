@@ -31,7 +31,7 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
     ],
   },
   { name: 'count', label: 'Pieces' },
-  { name: 'mass', label: 'Mass of one', hint: `in ${units.mass} unless a unit is typed; “guess” or “catalogue” after it where it was not weighed` },
+  { name: 'mass', label: 'Mass of one', hint: `${units.mass} unless a unit is typed; “guess” or “catalogue” after it where it was not weighed` },
   {
     name: 'ratings',
     label: 'What it can take, one a line',

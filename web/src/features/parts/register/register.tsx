@@ -53,7 +53,7 @@ export function Register({ records, edit }: { records: RecordsAnswer; edit: (id:
                     <span className={at > 0 ? 'sr-only' : ''}>{group.kind}</span>
                   </th>
                   <td className="p-1.5 max-[639px]:block">
-                    <button type="button" className="word-link text-left font-semibold" onClick={() => edit(part.id)}>
+                    <button type="button" data-content className="word-link text-left font-semibold" onClick={() => edit(part.id)}>
                       {part.name}
                     </button>
                     {part.count > 1 && <span className="text-quiet"> × {part.count}</span>}

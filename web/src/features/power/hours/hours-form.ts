@@ -35,9 +35,9 @@ export const hoursForm = makeForm(pullPlanKind.fields, [
     isWide: true,
   }),
   field('stops.lambdaOver', 'number', { label: 'Stop when lambda is over', section: 'When a pull is broken off' }),
-  field('stops.intakeOverK', 'temperature', { label: 'Stop when the intake is over', hint: (units) => `in ${units.temperature}` }),
-  field('stops.coolantOverK', 'temperature', { label: 'Stop when the coolant is over', hint: (units) => `in ${units.temperature}` }),
-  field('stops.fuelPressureUnderPa', 'pressure', { label: 'Stop when fuel pressure is under', hint: (units) => `in ${units.pressure}` }),
+  field('stops.intakeOverK', 'temperature', { label: 'Stop when the intake is over', hint: (units) => `${units.temperature} unless a unit is typed` }),
+  field('stops.coolantOverK', 'temperature', { label: 'Stop when the coolant is over', hint: (units) => `${units.temperature} unless a unit is typed` }),
+  field('stops.fuelPressureUnderPa', 'pressure', { label: 'Stop when fuel pressure is under', hint: (units) => `${units.pressure} unless a unit is typed` }),
   field('stops.headroomUnder', 'share', { label: 'Raise nothing with less headroom than', hint: 'Of the weakest part, in %.' }),
   field('stops.knock', 'note', { label: 'Knock', hint: 'What you listen for or watch, and when you lift.' }),
 ])

@@ -70,11 +70,23 @@ export function LinksChart({
         above = y
         return { x: x[at] as number, y, xanchor: 'left' as const, xshift: 4, showarrow: false, text: name, font: { size: 11 } }
       })
-    const upright = (watts: number, name: string) => {
+    // Two that stand near each other have their names on their far sides.
+    const isNear = todayW !== null && Math.abs(fromSi('power', targetW - todayW, powerUnit)) < (to - from) / (isNarrow ? 4 : 12)
+    const upright = (watts: number, name: string, side: 'left' | 'right') => {
       const at = fromSi('power', watts, powerUnit)
+      const xanchor = isNear ? side : 'center'
       return {
         shape: { type: 'line' as const, x0: at, x1: at, y0: 0, y1: 1, yref: 'paper' as const, line: { color: colours.edge, width: 1, dash: 'dash' as const } },
-        label: { x: at, y: 1, yref: 'paper' as const, yanchor: 'bottom' as const, showarrow: false, text: name, font: { size: 11 } },
+        label: {
+          x: at,
+          y: 1,
+          yref: 'paper' as const,
+          yanchor: 'bottom' as const,
+          xanchor: xanchor as 'left' | 'right' | 'center',
+          showarrow: false,
+          text: name,
+          font: { size: 11 },
+        },
       }
     }
     // How much of a life is left does not hang on power: it stands at the start of the sweep, on the same scale.
@@ -91,7 +103,10 @@ export function LinksChart({
       hovertemplate: '%{text}<extra></extra>',
       cliponaxis: false,
     }
-    const marks = [...(todayW === null ? [] : [upright(todayW, 'today')]), upright(targetW, 'target')]
+    const marks = [
+      ...(todayW === null ? [] : [upright(todayW, 'today', todayW < targetW ? 'right' : 'left')]),
+      upright(targetW, 'target', todayW !== null && todayW > targetW ? 'right' : 'left'),
+    ]
     return {
       data: worn.length > 0 ? [...lines, lives] : lines,
       layout: {

@@ -29,7 +29,7 @@ export const planForm = makeForm(
     field('engine.displacementM3', 'volume', {
       label: 'Displacement',
       section: 'Engine',
-      hint: (units) => `in ${units.volume} unless a unit is typed, such as 1998 cc`,
+      hint: (units) => `${units.volume} unless a unit is typed, such as 1998 cc`,
       shownIn: 'cm³',
     }),
     field('engine.cylinders', 'count', { label: 'Cylinders' }),
@@ -77,7 +77,7 @@ export const planForm = makeForm(
     field('injectors.count', 'count', { label: 'Injectors', section: 'Injectors; leave the number empty while none are chosen' }),
     field('injectors.ratedFlowM3PerS', 'injectorFlow', {
       label: 'Static flow of each',
-      hint: (units) => `in ${units.injectorFlow} unless a unit is typed`,
+      hint: (units) => `${units.injectorFlow} unless a unit is typed`,
       shownIn: 'cm³/min',
     }),
     field('injectors.ratedPressurePa', 'pressure', { label: 'Rated at', begin: REGULATOR_PA }),
@@ -98,7 +98,7 @@ export const planForm = makeForm(
       },
       {
         label: 'Flow of one: pressure above the air, flow and, if measured, current, a point a line',
-        hint: (units) => `At the voltage the car has, in ${units.pressure}, ${units.volumeFlow} and A: 300 340 12. Nothing is guessed beyond the points.`,
+        hint: (units) => `At the voltage the car has, as ${units.pressure}, ${units.volumeFlow} and A. Nothing is guessed beyond the points.`,
         isWide: true,
       },
     ),

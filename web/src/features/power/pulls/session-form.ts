@@ -36,7 +36,7 @@ const settingFields = (i: number, count: number, units: Record<string, string>):
       { value: 'gauge', label: 'above the air: by a spring against it' },
     ],
   },
-  { name: of(i, 'boost'), label: 'Boost', hint: `in ${units.pressure}, above what holds it` },
+  { name: of(i, 'boost'), label: 'Boost', hint: `${units.pressure} unless a unit is typed, above what holds it` },
   {
     name: of(i, 'nitrous'),
     label: 'Nitrous: the shot',
@@ -70,7 +70,7 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
     name: 'pressure',
     label: 'Air pressure',
     section: 'Air record: needed to restate the power, all three or none',
-    hint: `in ${units.pressure} unless a unit is typed`,
+    hint: `${units.pressure} unless a unit is typed`,
   },
   {
     name: 'pressureKind',
@@ -81,7 +81,7 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
       { value: 'seaLevel', label: 'reduced to sea level' },
     ],
   },
-  { name: 'temperature', label: 'Inlet air temperature', hint: `in ${units.temperature} unless a unit is typed` },
+  { name: 'temperature', label: 'Inlet air temperature', hint: `${units.temperature} unless a unit is typed` },
   { name: 'humidity', label: 'Relative humidity', hint: 'in %' },
   {
     name: 'boostSchool',

@@ -1,5 +1,6 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import { useLocation } from 'react-router'
 import { enqueue } from '../../../data/outbox-sender.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
@@ -35,6 +36,10 @@ export function EntryLine({ records, stageId, lines, box, instant, onSaved }: Pr
   const { units, text, decimalMark } = useQuantities()
   const item = useAppSelector((state) => state.outbox.items.find((entry) => entry.id === sent?.itemId))
   const input = useRef<HTMLInputElement>(null)
+  const isByKey = (useLocation().state as { readonly byKey?: boolean } | null)?.byKey === true
+  useEffect(() => {
+    if (isByKey) input.current?.focus()
+  }, [isByKey])
   const keep = (next: Draft) => {
     setDraft(next)
     writeStored(key, next.text === '' ? undefined : next)
