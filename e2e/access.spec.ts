@@ -45,7 +45,10 @@ const SCREENS = [
 /** Findings of every rule, or of contrast alone. */
 async function findings(page: Page, onlyContrast = false): Promise<string[]> {
   const scan = new AxeBuilder({ page })
-  const { violations } = await (onlyContrast ? scan.withRules(['color-contrast']) : scan.options({ runOnly: { type: 'tag', values: TAGS }, rules: { 'target-size': { enabled: true } } })).analyze()
+  const { violations } = await (onlyContrast
+    ? scan.withRules(['color-contrast'])
+    : scan.options({ runOnly: { type: 'tag', values: TAGS }, rules: { 'target-size': { enabled: true } } })
+  ).analyze()
   return violations.map((entry) => `${entry.id} ${entry.nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`)
 }
 

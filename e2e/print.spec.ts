@@ -15,7 +15,9 @@ test.describe('on paper', () => {
       const foot = page.locator('.print-foot')
       await expect(foot).toContainText(/Gannet, stage \d .+printed \d+ \w+ \d{4}Bold Ballast \d+\.\d+\.\d+/)
       for (const control of ['.button', 'input', 'select', 'nav', 'header']) await expect(page.locator(control).locator('visible=true')).toHaveCount(0)
-      const underlined = await page.locator('a:visible').evaluateAll((links) => links.filter((link) => getComputedStyle(link).textDecorationLine !== 'none').length)
+      const underlined = await page
+        .locator('a:visible')
+        .evaluateAll((links) => links.filter((link) => getComputedStyle(link).textDecorationLine !== 'none').length)
       expect(underlined).toBe(0)
     })
 })

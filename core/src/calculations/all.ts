@@ -5,8 +5,8 @@ import { CORNER_CALCULATIONS } from './corners.ts'
 import { DYNO_CALCULATIONS } from './dyno.ts'
 import { DYNO_PULL_CALCULATIONS } from './dyno-pulls.ts'
 import { ENGINE_CALCULATIONS } from './engine.ts'
+import { flowCalculation, nitrousCalculation } from './flow-and-nitrous.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
-import { nitrousCalculation } from './nitrous.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
 import type { Calculation } from './registry.ts'
 
@@ -17,6 +17,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...DYNO_PULL_CALCULATIONS,
   ...ENGINE_CALCULATIONS,
   nitrousCalculation,
+  flowCalculation,
   ...PLAN_CALCULATIONS,
   ...CENTRE_CALCULATIONS,
   ...CORNER_CALCULATIONS,

@@ -25,11 +25,12 @@ const cornersCalculation = defineCalculation({
   formula: 'W = ΣW_i; S = Σ_in W_i/W; u_S = √((1 − S)² Σ_in u² + S² Σ_out u²)/W',
   sources: ['First-order propagation, closed form', 'Cross conventions: common practice, no source; both diagonals are named'],
   assumptions: [
+    'Spread of a pad where none is given: 0.5 kg (common practice, no source)',
     'Pads level; a corner out of level acts as a perch change and usually exceeds pad accuracy',
     'A second placement on blocks carries ±k h/4 to each corner: give it as blockSpreadKg and do not set cross by it',
     'With the other axle on the bare floor (otherAxleOnFloor) only total and front share are known, with the tilt in their spread',
   ],
-  validRange: 'Pads of zero or more; a total outside 300 to 3 000 kg is kept with a warning',
+  validRange: 'Pads above zero; a total outside 300 to 3 000 kg is kept with a warning',
   schools: ['Cross as right front and left rear, or as left front and right rear: both are given'],
   example: { pads: { LF: { massKg: 322.5 }, RF: { massKg: 311 }, LR: { massKg: 286.5 }, RR: { massKg: 275 } } },
   input: z.strictObject({

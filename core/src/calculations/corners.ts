@@ -121,7 +121,9 @@ const ballastCalculation = defineCalculation({
   title: 'Ballast on sites',
   formula:
     'least Σ weight |load − wanted share × mass|, or least Σ m z, Σ m r² or Σ m; m = plates × their mass, whole numbers; minimum ≤ Σ m + car ≤ minimum + band; each site up to its limit',
-  sources: ['Mixed-integer linear programming, solved by branch and cut (HiGHS); runner-up: the best of the neighbouring problems, exact'],
+  sources: [
+    'Mixed-integer linear programming, solved by branch and cut (HiGHS); runner-up: the best of the neighbouring problems, exact where each of them was proven',
+  ],
   assumptions: [
     'Share errors are counted in kg of load, which is the share times the mass',
     'Cross share through the elastic corners; it needs wheel rates',

@@ -36,8 +36,13 @@ const correctionCalculation = defineCalculation({
   formula:
     'SAE J1349: 1.18 (99/p_d) √(T/298) − 0.18; ISO 1585: (99/p_d)^1.2 (T/298)^0.6; DIN 70020: (101.3/p) √(T/293); STD J607: (29.92/p_d[inHg]) √((t_F + 460)/520)',
   sources: ['SAE J1349 (1990 on), ISO 1585/UN R85, DIN 70020-6 (withdrawn), SAE J607 (withdrawn): all from memory, unverified against a bought copy'],
-  assumptions: ['Spark ignition', 'Inlet air temperature', 'Under boost good people differ: the school is an explicit choice and is never mixed'],
-  validRange: 'Each standard names its own air limits; outside them the answer says so',
+  assumptions: [
+    'Spark ignition',
+    'Temperature of the inlet air, with the offsets that the standards print: T is t in °C + 273, t_F + 460',
+    'Under boost good people differ: the school is an explicit choice and is never mixed',
+  ],
+  validRange:
+    '40 to 120 kPa, −40 to 60 °C. SAE J1349 and ISO 1585 are run at 15 to 35 °C, SAE J1349 at 90 to 105 kPa dry: outside the answer says so. The limits of DIN 70020 and STD J607 are not known here, so nothing is said of them',
   schools: [`Standards: ${STANDARDS.join(', ')}`, `Engines under boost: ${Object.values(BOOST_SCHOOL_WORDS).join('; ')}`],
   example: { standard: 'SAE J1349', pressurePa: 97_500, temperatureK: 303.15, relativeHumidity: 0.45 },
   input: z.strictObject({
@@ -48,7 +53,7 @@ const correctionCalculation = defineCalculation({
     relativeHumidity: z.number(),
     mechanicalEfficiency: z.number().optional(),
   }),
-  output: z.strictObject({ factor: z.number(), dryPressurePa: z.number(), insideStandardLimits: z.boolean() }),
+  output: z.strictObject({ factor: z.number(), dryPressurePa: z.number(), insideStandardLimits: z.boolean().nullable() }),
   run: ({ standard, boostSchool, mechanicalEfficiency, ...air }) => {
     const { warnings, ...value } = correctionFactor({ standard, boostSchool, mechanicalEfficiency, air })
     return { value, warnings }

@@ -1,6 +1,6 @@
 import { airAndFuel, GRAM_PER_KWH, USUAL_BSFC_G_PER_KWH } from '../engine/air-and-fuel.ts'
 import { compressor, FLOW_REFERENCES, type FlowReference, intercooler } from '../engine/compressor.ts'
-import { fuelPumps, injectors } from '../engine/fuel-supply.ts'
+import { fuelPumps, injectors, pumpPowerW } from '../engine/fuel-supply.ts'
 import { fuelBlend } from '../engine/fuels.ts'
 import { coolantFlowM3PerS, HEAT_SCHOOLS, heatToCoolant, judgeBmep, pistonMotion } from '../engine/mechanics.ts'
 import { airFlowKgPerS, manifoldPressurePa, pressureRatio } from '../engine/swallow.ts'
@@ -78,7 +78,7 @@ const compressorCalculation = defineCalculation({
   sources: ['Compression with an isentropic efficiency, closed form; γ = 1.40, c_p = 1 005 J/(kg K)'],
   assumptions: ['Total temperatures and pressures', 'A map without its reference state may be 8 % off in flow'],
   validRange: 'Ratio of 1 or more, efficiency 0.3 to 1, absolute pressures',
-  schools: [`Reference state of the map: ${references.join('; ')}`],
+  schools: [`Reference state of the map: ${references.join('; ')}; or its own temperature and pressure`],
   example: { temperatureK: 298.15, pressurePa: 99_000, pressureRatio: 2.4, efficiency: 0.73, airKgPerS: 0.25, reference: '298 K, 100 kPa' },
   input: z.strictObject({
     temperatureK: z.number(),
@@ -86,7 +86,7 @@ const compressorCalculation = defineCalculation({
     pressureRatio: z.number(),
     efficiency: z.number(),
     airKgPerS: z.number(),
-    reference: z.enum(references),
+    reference: z.union([z.enum(references), z.strictObject({ temperatureK: z.number(), pressurePa: z.number() })]),
   }),
   output: z.strictObject({ outletTemperatureK: z.number(), outletPressurePa: z.number(), shaftPowerW: z.number(), correctedFlowKgPerS: z.number() }),
   run: (input) => ({ value: compressor(input) }),
@@ -159,7 +159,8 @@ const injectorCalculation = defineCalculation({
 const fuelPumpCalculation = defineCalculation({
   name: 'engine.fuel-pump',
   title: 'Fuel pumps and one that fails',
-  formula: 'demand = ṁ_f/ρ; margin = N Q(p)/demand − 1, with one failed (N − 1 + spare) Q(p)/demand − 1; Q by straight lines between measured points',
+  formula:
+    'demand = ṁ_f/ρ; margin = N Q(p)/demand − 1, with one failed (N − 1 + spare) Q(p)/demand − 1; electrical power N U I(p); Q and I by straight lines between measured points',
   sources: ['Continuity', 'Margins of 15 to 30 %, and planning with one pump failed in top classes: common practice, no source'],
   assumptions: ['Outlet pressure is base plus boost plus losses', 'The points were measured at the voltage the car has'],
   validRange: 'A pressure between the measured points',
@@ -181,10 +182,11 @@ const fuelPumpCalculation = defineCalculation({
     powerW: z.number(),
     ...bsfcFields,
     points: z
-      .array(z.strictObject({ pressurePa: z.number().positive(), flowM3PerS: z.number().positive() }))
+      .array(z.strictObject({ pressurePa: z.number().positive(), flowM3PerS: z.number().positive(), currentA: z.number().positive().optional() }))
       .min(1)
       .max(100),
     outletPressurePa: z.number(),
+    voltageV: z.number().positive().max(60).optional(),
     pumpCount: z.int(),
     spareCount: z.int().nonnegative().max(100).default(0),
     margin: z.number(),
@@ -197,32 +199,35 @@ const fuelPumpCalculation = defineCalculation({
     marginOneFailed: z.number(),
     isEnough: z.boolean(),
     oneMayFail: z.boolean(),
+    electricalPowerW: z.number().nullable(),
   }),
-  run: ({ powerW, bsfcKgPerJ, lambda, ethanolShare, ...rest }) => {
+  run: ({ powerW, bsfcKgPerJ, lambda, ethanolShare, voltageV, ...rest }) => {
     const fuel = fuelBlend(ethanolShare)
     const { fuelKgPerS } = airAndFuel({ powerW, bsfcKgPerJ, lambda, fuel })
-    return { value: fuelPumps({ ...rest, fuelKgPerS, fuelDensityKgM3: fuel.densityKgM3 }) }
+    const electricalPowerW = voltageV === undefined ? null : pumpPowerW({ ...rest, voltageV })
+    return { value: { ...fuelPumps({ ...rest, fuelKgPerS, fuelDensityKgM3: fuel.densityKgM3 }), electricalPowerW } }
   },
 })
 
 const fuelBlendCalculation = defineCalculation({
   name: 'engine.fuel-blend',
-  title: 'Petrol with ethanol',
-  formula: 'ρ = φ ρ_e + (1 − φ) ρ_p; w = φ ρ_e/ρ; AFR and LHV by mass with w',
+  title: 'Petrol with ethanol or methanol',
+  formula: 'ρ = Σ φ ρ_i; w = φ ρ_i/ρ; AFR and LHV by mass with w',
   sources: ['Mixing by volume; properties from engine handbooks and chemistry, from memory'],
   assumptions: ['Excess volume under 0.3 % is left out', 'What a pump sells as E85 holds 51 to 85 % of ethanol: measure it'],
-  validRange: 'Ethanol share by volume from 0 to 1',
+  validRange: 'Shares by volume from 0 to 1, and at most 1 together',
   schools: [],
   example: { ethanolShare: 0.85 },
-  input: z.strictObject({ ethanolShare: z.number() }),
+  input: z.strictObject({ ethanolShare: z.number(), methanolShare: z.number().default(0) }),
   output: z.strictObject({
     stoichiometricRatio: z.number(),
     densityKgM3: z.number(),
     heatingValueJPerKg: z.number(),
     ethanolMassShare: z.number(),
+    methanolMassShare: z.number(),
     moreVolumeThanPetrol: z.number(),
   }),
-  run: ({ ethanolShare }) => ({ value: fuelBlend(ethanolShare) }),
+  run: ({ ethanolShare, methanolShare }) => ({ value: fuelBlend(ethanolShare, methanolShare) }),
 })
 
 const bmepCalculation = defineCalculation({
@@ -261,7 +266,10 @@ const heatCalculation = defineCalculation({
   title: 'Heat to coolant and oil',
   formula: 'Q = share · ṁ_f LHV min(1, λ), or share · P; V̇ = Q/(ρ c ΔT)',
   sources: ['Heat balances of engine handbooks (from memory): 17 to 30 % of the fuel, or 50 to 60 % of the power; common practice, no source'],
-  assumptions: ['A rich mixture does not burn all of its fuel', 'Coolant: water with half glycol, 1 030 kg/m³ and 3 560 J/(kg K) (handbook, from memory)'],
+  assumptions: [
+    'A rich mixture does not burn all of its fuel',
+    'Warms up by 7 K where nothing is given; coolant: water with half glycol, 1 030 kg/m³ and 3 560 J/(kg K) (handbook, from memory)',
+  ],
   validRange: 'Shares from 0.05 to 1',
   schools: ['A share of the fuel’s energy, or a share of the brake power'],
   example: { powerW: 300_000, bsfcKgPerJ: EXAMPLE_BSFC, lambda: 0.82, school: 'shareOfFuel', coolantShare: 0.25, oilShare: 0.06, riseK: 7 },

@@ -53,7 +53,7 @@ const forecastCalculation = defineCalculation({
   title: 'Forecast of the finished mass',
   formula:
     'mean = M + ΣE_i exp(mu + s²/2 + v/2); cov_ij = m_i m_j (exp(v + s² [i = j]) − 1); one log-normal matched to the mass to come, or a normal where guesses come off',
-  sources: ['Moment matching of a sum of log-normals (Fenton and Wilkinson), closed form'],
+  sources: ['Moment matching of a sum of log-normals (Fenton 1960, Wilkinson; from memory), closed form'],
   assumptions: [
     'Guesses of one side (what goes on, what comes off) share the doubt in its bias, so it does not average out',
     `Under five pairs of a side: on mu ${DEFAULT_BIAS.mu}, off mu 0, s ${DEFAULT_BIAS.s} (common practice, no source)`,

@@ -19,7 +19,8 @@ export const BOOST_SCHOOL_WORDS: Record<BoostSchool, string> = {
 export interface CorrectionResult {
   readonly factor: number
   readonly dryPressurePa: number
-  readonly insideStandardLimits: boolean
+  /** Null for a standard whose limits are not known here. */
+  readonly insideStandardLimits: boolean | null
   readonly warnings: readonly string[]
 }
 
@@ -102,7 +103,8 @@ export function correctionFactor(input: {
     }
   })()
   const warnings = correctionWarnings(standard, factor, air, dryPressurePa)
-  return { factor, dryPressurePa, insideStandardLimits: warnings.length === 0, warnings }
+  const areLimitsKnown = standard === 'SAE J1349' || standard === 'ISO 1585'
+  return { factor, dryPressurePa, insideStandardLimits: areLimitsKnown ? warnings.length === 0 : null, warnings }
 }
 
 function correctionWarnings(standard: CorrectionStandard, factor: number, air: AirRecord, dryPa: number): string[] {

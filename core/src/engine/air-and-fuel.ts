@@ -4,12 +4,14 @@ import type { FuelProperties } from './fuels.ts'
 /** 1 g/kWh in kg/J. */
 export const GRAM_PER_KWH = 1 / 3.6e9
 
-/** Usual fuel per energy at full power, g/kWh, by how the engine breathes and what it burns (common practice, no source). */
+/** Usual fuel per energy at full power, g/kWh, by how the engine breathes and what it burns (common practice, no source); E85 with 85 % of ethanol. */
 export const USUAL_BSFC_G_PER_KWH = {
   petrolNaturallyAspirated: [255, 335],
   petrolBoosted: [335, 395],
-  ethanolNaturallyAspirated: [383, 456],
-  ethanolBoosted: [456, 547],
+  e85NaturallyAspirated: [383, 456],
+  e85Boosted: [456, 547],
+  methanolNaturallyAspirated: [547, 669],
+  methanolBoosted: [669, 791],
 } as const
 
 /** What is a share of each gram of fuel that becomes work cannot be more than this in a spark-ignition engine. */

@@ -26,7 +26,7 @@ export function compressor(input: {
   pressureRatio: number
   efficiency: number
   airKgPerS: number
-  reference: FlowReference
+  reference: FlowReference | { readonly temperatureK: number; readonly pressurePa: number }
 }): { outletTemperatureK: number; outletPressurePa: number; shaftPowerW: number; correctedFlowKgPerS: number } {
   const { temperatureK, pressurePa, pressureRatio, efficiency, airKgPerS, reference } = input
   requirePositive(temperatureK, 'temperatureK')
@@ -36,7 +36,9 @@ export function compressor(input: {
     throw new CalculationError('out-of-range', 'pressurePa', 'The inlet pressure is under 40 kPa. Give it absolute, not over the ambient.')
   if (!(pressureRatio >= 1)) throw new CalculationError('out-of-range', 'pressureRatio', 'A pressure ratio is 1 or more.')
   const outletTemperatureK = temperatureK * (1 + (pressureRatio ** ((GAMMA - 1) / GAMMA) - 1) / efficiency)
-  const { temperatureK: refK, pressurePa: refPa } = FLOW_REFERENCES[reference]
+  const { temperatureK: refK, pressurePa: refPa } = typeof reference === 'string' ? FLOW_REFERENCES[reference] : reference
+  requirePositive(refK, 'reference.temperatureK')
+  requirePositive(refPa, 'reference.pressurePa')
   return {
     outletTemperatureK,
     outletPressurePa: pressureRatio * pressurePa,

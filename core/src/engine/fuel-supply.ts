@@ -126,3 +126,21 @@ export function fuelPumps(input: {
     oneMayFail: pumpCount + spareCount > 1 && reached(pumpCount - 1 + spareCount) >= 0,
   }
 }
+
+/**
+ * Electrical power of the running pumps at a pressure, from the current measured with their flow: N U I(p), by straight lines. Source: definition. Rejects
+ * points without a current, and a pressure outside them.
+ * @example pumpPowerW({ points: [{ pressurePa: 3e5, currentA: 12 }, { pressurePa: 5e5, currentA: 15 }], outletPressurePa: 4e5, pumpCount: 2, voltageV: 13.5 }) // 364.5
+ */
+export function pumpPowerW(input: {
+  points: readonly { readonly pressurePa: number; readonly currentA?: number | undefined }[]
+  outletPressurePa: number
+  pumpCount: number
+  voltageV: number
+}): number {
+  const { points, outletPressurePa, pumpCount, voltageV } = input
+  const currents = points.flatMap(({ pressurePa, currentA }) => (currentA === undefined ? [] : [{ pressurePa, flowM3PerS: currentA }]))
+  if (currents.length === 0)
+    throw new CalculationError('missing', 'points', 'No point has a current. Measure it with the flow, at the voltage the car has, and give it as currentA.')
+  return pumpCount * voltageV * pumpFlowM3PerS(currents, outletPressurePa)
+}

@@ -48,7 +48,7 @@ export const DYNO_TYPESET: Readonly<Record<string, Typeset>> = {
     ['p_d', 'pressure of the dry air', 'kPa'],
     ['p', 'pressure of the air', 'kPa'],
     ['p_H', 'pressure of the dry air', 'inHg'],
-    ['T', 'temperature of the inlet air', 'K'],
+    ['T', 'temperature of the inlet air, t in °C + 273 as the standards print it', 'K'],
     ['t_F', 'temperature of the inlet air', '°F'],
   ),
   'dyno.restate': set(

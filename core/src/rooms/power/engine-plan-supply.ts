@@ -9,18 +9,21 @@ import type { AirPath, EnginePoint } from './engine-point.ts'
 export const greatestTorqueNm = (plan: EnginePlan, crankPowerW: number): number =>
   (crankPowerW / ((plan.burn.powerSpeedRpm * Math.PI) / 30)) * plan.burn.torqueRise
 
+/** Ethanol in the fuel that the usual range of E85 is of. */
+const E85_SHARE = 0.85
+
 /**
- * Usual fuel per power for how the plan's engine breathes and what it burns, g/kWh: between petrol and ethanol by the share (common practice, no source).
- * @example usualBsfc(PLAN)[0] // 429.38
+ * Usual fuel per power for how the plan's engine breathes and what it burns, g/kWh: between petrol and E85 by the share of ethanol, and on to pure ethanol alike (common practice, no source).
+ * @example usualBsfc(PLAN)[0] // 446.04
  */
 export function usualBsfc(plan: {
   readonly air: Pick<EnginePlan['air'], 'isBoosted'>
   readonly burn: Pick<EnginePlan['burn'], 'ethanolShare'>
 }): readonly [number, number] {
   const boosted = plan.air.isBoosted ? 'Boosted' : 'NaturallyAspirated'
-  const [petrol, ethanol] = [USUAL_BSFC_G_PER_KWH[`petrol${boosted}`], USUAL_BSFC_G_PER_KWH[`ethanol${boosted}`]]
-  const share = plan.burn.ethanolShare
-  return [0, 1].map((i) => (1 - share) * itemAt(petrol, i) + share * itemAt(ethanol, i)) as [number, number]
+  const [petrol, e85] = [USUAL_BSFC_G_PER_KWH[`petrol${boosted}`], USUAL_BSFC_G_PER_KWH[`e85${boosted}`]]
+  const share = plan.burn.ethanolShare / E85_SHARE
+  return [0, 1].map((i) => (1 - share) * itemAt(petrol, i) + share * itemAt(e85, i)) as [number, number]
 }
 
 /** What the fuel has to reach above the air: what the regulator holds, the boost it follows, and what filter and lines take. Rejects a plan without pumps. */
