@@ -28,7 +28,7 @@ const FLOORS = {
   contract: [],
   server: [
     ['database', 'http', 'solver'],
-    ['pull-reading'],
+    ['pull-reading', 'build-reading'],
     ['workers'],
     ['records'],
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],

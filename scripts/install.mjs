@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
+import zlib from 'node:zlib'
 
 export const root = fileURLToPath(new URL('..', import.meta.url))
 
@@ -56,6 +57,17 @@ export function sourceStamp() {
   return hash.digest('hex')
 }
 
+/** Beside each file that shrinks, the same packed by brotli and by gzip, for whoever asks for it. */
+function packAssets(folder) {
+  for (const entry of fs.readdirSync(folder, { withFileTypes: true, recursive: true })) {
+    if (!entry.isFile() || !/\.(js|css|html|svg|wasm|json)$/.test(entry.name)) continue
+    const at = path.join(entry.parentPath ?? entry.path, entry.name)
+    const bytes = fs.readFileSync(at)
+    fs.writeFileSync(`${at}.br`, zlib.brotliCompressSync(bytes, { params: { [zlib.constants.BROTLI_PARAM_QUALITY]: 9 } }))
+    fs.writeFileSync(`${at}.gz`, zlib.gzipSync(bytes, { level: 9 }))
+  }
+}
+
 /** Builds server and web when their sources changed since the last build. */
 export function buildAll() {
   const stamp = path.join(root, 'web', 'dist', '.stamp')
@@ -68,5 +80,6 @@ export function buildAll() {
   }
   run([path.join(root, 'server/build.mjs')], root)
   run([path.join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], path.join(root, 'web'))
+  packAssets(path.join(root, 'web', 'dist'))
   fs.writeFileSync(stamp, wanted)
 }

@@ -1,6 +1,7 @@
 import { type BatchResource, buildFields, dynoMappingKind, KINDS, z } from '@bold-ballast/core'
 
-const uuidField = { id: z.uuid() }
+const uuid = z.uuid().overwrite((text) => text.toLowerCase())
+const uuidField = { id: uuid }
 const metaFields = {
   version: z.int().positive(),
   createdAt: z.string(),
@@ -30,7 +31,7 @@ export const buildCreateSchema = z.strictObject({ ...buildFields, ...uuidField }
 
 export const stageOrderSchema = z.strictObject({
   stages: z
-    .array(z.strictObject({ id: z.uuid(), version: z.int().positive() }))
+    .array(z.strictObject({ id: uuid, version: z.int().positive() }))
     .min(1)
     .max(100),
 })
@@ -40,13 +41,13 @@ export const BATCH_RESOURCES = KINDS.filter((kind) => kind.isBatchable).map((kin
 
 /** Many writes as one: all of them or none, one entry in the log, and once for a batch id. */
 export const batchSchema = z.strictObject({
-  batchId: z.uuid(),
+  batchId: uuid,
   writes: z
     .array(
       z.discriminatedUnion('kind', [
         z.strictObject({ kind: z.literal('create'), resource: z.enum(BATCH_RESOURCES), body: z.record(z.string(), z.unknown()) }),
-        z.strictObject({ kind: z.literal('update'), resource: z.enum(BATCH_RESOURCES), id: z.uuid(), body: z.record(z.string(), z.unknown()) }),
-        z.strictObject({ kind: z.literal('remove'), resource: z.enum(BATCH_RESOURCES), id: z.uuid(), version: z.int().positive() }),
+        z.strictObject({ kind: z.literal('update'), resource: z.enum(BATCH_RESOURCES), id: uuid, body: z.record(z.string(), z.unknown()) }),
+        z.strictObject({ kind: z.literal('remove'), resource: z.enum(BATCH_RESOURCES), id: uuid, version: z.int().positive() }),
       ]),
     )
     .min(1)
@@ -54,7 +55,7 @@ export const batchSchema = z.strictObject({
 })
 export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
 
-export const photoQuerySchema = z.strictObject({ id: z.uuid(), recordId: z.uuid(), name: z.string().trim().min(1).max(200) })
+export const photoQuerySchema = z.strictObject({ id: uuid, recordId: uuid, name: z.string().trim().min(1).max(200) })
 
 const mappingSchema = dynoMappingKind.fields.columns
 
@@ -73,7 +74,7 @@ const mappingText = z
 
 export const pullFileQuerySchema = z.strictObject({
   mode: z.enum(['columns', 'preview', 'import']),
-  importId: z.uuid(),
+  importId: uuid,
   mapping: mappingText.optional(),
   /** Which of the session's settings the pulls ran on; left out: the first. */
   settingId: z.string().min(1).max(64).nullable().default(null),

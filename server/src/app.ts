@@ -1,5 +1,7 @@
 import path from 'node:path'
+import compression from 'compression'
 import express, { type Express, type NextFunction, type Request, type Response, Router } from 'express'
+import staticPacked from 'express-static-gzip'
 import helmet from 'helmet'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
@@ -36,6 +38,9 @@ const CONTENT_SECURITY = {
     frameAncestors: ["'none'"],
   },
 }
+
+/** Shorter answers fit into a packet or two as they are. */
+const PACKED_FROM_BYTES = 8192
 
 interface AppParts {
   readonly knex: Knex
@@ -74,6 +79,10 @@ export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Exp
 
 function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   const router = Router()
+  // Long answers are sent packed; a stream goes out as it comes.
+  router.use(
+    compression({ level: 1, threshold: PACKED_FROM_BYTES, filter: (_request, response) => /json|csv/.test(String(response.getHeader('content-type'))) }),
+  )
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records)
   const builds = new BuildService(knex, open)
@@ -87,7 +96,7 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   })
   router.use(calculationRoutes(pool))
   router.use(pullFileRoutes(knex, records, pool))
-  router.use(buildFileRoutes(knex, open))
+  router.use(buildFileRoutes(knex, open, pool))
   router.use(photoRoutes(knex, records))
   router.use(massGuard(open))
   router.use(batchRoutes(new BatchService(knex)))
@@ -107,8 +116,10 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
 const PAGES = /^\/($|open\/?$|new\/?$|formulas(\/[^/]*)?\/?$|builds\/[^/]+(\/[a-z]+)?\/?$)/
 
 function serveWeb(app: Express, webRoot: string): void {
-  app.use('/assets', express.static(path.join(webRoot, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
-  app.use(express.static(webRoot, { index: false }))
+  // Each file lies there packed as well, made when the page was built.
+  const packed = { enableBrotli: true, orderPreference: ['br'], index: false as const }
+  app.use('/assets', staticPacked(path.join(webRoot, 'assets'), { ...packed, serveStatic: { immutable: true, maxAge: '1y', fallthrough: false } }))
+  app.use(staticPacked(webRoot, packed))
   app.get('/{*any}', (request, response) => {
     response.setHeader('Cache-Control', 'no-cache')
     // The page itself says that an address leads nowhere.

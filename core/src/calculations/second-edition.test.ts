@@ -9,7 +9,7 @@ const run = (name: string, input: unknown): CalculationAnswer => {
   if (!calculation) throw new Error(name)
   return runCalculation(calculation, input)
 }
-const valueOf = (name: string, input: unknown) => {
+const answerOf = (name: string, input: unknown) => {
   const answer = run(name, input)
   if (!answer.ok) throw new Error(answer.error.message)
   return answer.value as Record<string, number | null>
@@ -22,7 +22,7 @@ describe('flows', () => {
     [{ value: 1, unit: 'lb/h', densityKgM3: 782.4 }, 'ccPerMin', 9.6624],
     [{ value: 100, unit: 'ft3/min', densityKgM3: 1.2 }, 'kgPerS', 0.0566337],
     [{ value: 60, unit: 'lb/min', densityKgM3: 1.2 }, 'lbPerH', 3600],
-  ] as const)('%j', (input, key, value) => expect(valueOf('engine.flow', input)[key]).toBeCloseTo(value, 4))
+  ] as const)('%j', (input, key, value) => expect(answerOf('engine.flow', input)[key]).toBeCloseTo(value, 4))
   it('refuses a unit that is no flow', () => {
     expect(run('engine.flow', { value: 1, unit: 'kg', densityKgM3: 720 })).toMatchObject({ ok: false, error: { code: 'unknown-unit', field: 'unit' } })
   })
@@ -54,10 +54,10 @@ describe('whether pulls drift', () => {
 describe('a compressor map and a pump', () => {
   const charge = { temperatureK: 298.15, pressurePa: 99_000, pressureRatio: 2.4, efficiency: 0.73, airKgPerS: 0.25 }
   it('a map of its own reference gives the flow there, as a named one does', () => {
-    const named = valueOf('engine.compressor', { ...charge, reference: '298 K, 100 kPa' })
-    expect(valueOf('engine.compressor', { ...charge, reference: { temperatureK: 298, pressurePa: 100_000 } })).toEqual(named)
+    const named = answerOf('engine.compressor', { ...charge, reference: '298 K, 100 kPa' })
+    expect(answerOf('engine.compressor', { ...charge, reference: { temperatureK: 298, pressurePa: 100_000 } })).toEqual(named)
     // In the state it was read in, the corrected flow is the flow.
-    expect(valueOf('engine.compressor', { ...charge, reference: { temperatureK: 298.15, pressurePa: 99_000 } }).correctedFlowKgPerS).toBeCloseTo(0.25, 12)
+    expect(answerOf('engine.compressor', { ...charge, reference: { temperatureK: 298.15, pressurePa: 99_000 } }).correctedFlowKgPerS).toBeCloseTo(0.25, 12)
     expect(run('engine.compressor', { ...charge, reference: { temperatureK: 0, pressurePa: 1e5 } })).toMatchObject({ ok: false })
   })
   it('pumps take voltage times current, of each', () => {
@@ -66,8 +66,8 @@ describe('a compressor map and a pump', () => {
       { pressurePa: 500_000, flowM3PerS: 8e-5, currentA: 15 },
     ]
     const pump = { powerW: 200_000, bsfcKgPerJ: 330 / 3.6e9, lambda: 0.82, points, outletPressurePa: 400_000, pumpCount: 2, margin: 0.2 }
-    expect(valueOf('engine.fuel-pump', { ...pump, voltageV: 13.5 }).electricalPowerW).toBeCloseTo(2 * 13.5 * 13.5, 9)
-    expect(valueOf('engine.fuel-pump', pump).electricalPowerW).toBeNull()
+    expect(answerOf('engine.fuel-pump', { ...pump, voltageV: 13.5 }).electricalPowerW).toBeCloseTo(2 * 13.5 * 13.5, 9)
+    expect(answerOf('engine.fuel-pump', pump).electricalPowerW).toBeNull()
     const bare = { ...pump, points: points.map(({ currentA: _, ...rest }) => rest), voltageV: 13.5 }
     expect(run('engine.fuel-pump', bare)).toMatchObject({ ok: false, error: { field: 'points', message: expect.stringMatching(/no point has a current/i) } })
   })
@@ -75,6 +75,6 @@ describe('a compressor map and a pump', () => {
 
 it('the limits of DIN and STD are not known, and nothing is said of them', () => {
   const air = { pressurePa: 99_000, temperatureK: 298.15, relativeHumidity: 0.3 }
-  const inside = (standard: string) => valueOf('dyno.correction', { ...air, standard }).insideStandardLimits as unknown
+  const inside = (standard: string) => answerOf('dyno.correction', { ...air, standard }).insideStandardLimits as unknown
   expect(['SAE J1349', 'ISO 1585', 'DIN 70020', 'STD J607'].map(inside)).toEqual([true, true, null, null])
 })

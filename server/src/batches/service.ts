@@ -7,7 +7,7 @@ import { read } from '../http/read.ts'
 import { type RecordChange, writeHistory } from '../records/history.ts'
 import { fieldsOf, modelOf } from '../records/models.ts'
 import { patchRecord, type Removal, removeRecord } from '../records/removal.ts'
-import { applyRules, storedContext } from '../records/rules.ts'
+import { applyRules, requireFreeId, storedContext } from '../records/rules.ts'
 import { findLocked, freshMeta, keyOf, lockBuild, type Place, plain, requireFresh } from '../records/versioned.ts'
 
 type Row = Record<string, unknown>
@@ -31,7 +31,7 @@ export class BatchService {
   write(actor: Actor, buildId: string, { batchId, writes }: z.output<typeof batchSchema>): Promise<Row[]> {
     return this.knex.transaction(async (trx) => {
       await lockBuild(trx, buildId)
-      const done = await trx('history').where({ importId: batchId }).first()
+      const done = await trx('history').where({ importId: batchId, buildId, action: 'batch' }).first()
       if (done) return writtenBefore(done.after, writes)
       const written: Row[] = []
       const all: RecordChange[] = []
@@ -71,6 +71,7 @@ export class BatchService {
     const context = storedContext(trx, buildId, actor.now)
     if (write.kind === 'create') {
       const body = read(createSchema(known), write.body) as Row & { id: string }
+      await requireFreeId(trx, buildId, write.resource, body.id)
       const next = await applyRules(context, write.resource, undefined, body)
       if (await model.query(trx).findById(keyOf(place, body.id)))
         throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')

@@ -290,3 +290,25 @@ it('reads the samples of the demo as they stand on disk', async () => {
   const [, speed] = await readSamples(createReadStream(file), 'demo', heads)
   expect(speed?.values[0]).toBe(1900)
 })
+
+describe('a damaged archive', () => {
+  const file = () => smallBuildFile() as unknown as BuildFile
+  test.each(['preview', 'import'] as const)('is told by its checksum in a %s, and nothing is stored', async (mode) => {
+    const content = JSON.stringify(file())
+    const whole = await archive({ 'build.json': content })
+    // The name stands in the text once more than packed: one letter of the stored bytes is turned.
+    const zip = new yazl.ZipFile()
+    zip.addBuffer(Buffer.from(content), 'build.json', { compress: false })
+    zip.end()
+    const chunks: Buffer[] = []
+    for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer)
+    const bytes = Buffer.concat(chunks)
+    const at = bytes.indexOf('"name":"') + '"name":"'.length
+    bytes[at] = (bytes[at] as number) ^ 1
+    const before = await countBuilds()
+    const answer = await send(bytes, { mode })
+    expect(answer).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/checksum is wrong/) } })
+    expect(await countBuilds()).toBe(before)
+    expect((await send(whole, { mode })).status).toBeLessThan(300)
+  })
+})

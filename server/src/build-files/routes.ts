@@ -11,6 +11,7 @@ import type { OpenBuilds } from '../builds/open-builds.ts'
 import { actorOf } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
+import type { WorkPool } from '../workers/pool.ts'
 import { buildArchive, buildFileOf } from './export.ts'
 import { BuildFileService } from './service.ts'
 import { type BuildFileSource, jsonSource, LARGEST_UPLOAD_BYTES, zipSource } from './source.ts'
@@ -60,9 +61,9 @@ const fileName = (name: string, day: string) =>
       .toLowerCase() || 'build'
   }-${day}.zip`
 
-export function buildFileRoutes(knex: Knex, open: OpenBuilds): Router {
+export function buildFileRoutes(knex: Knex, open: OpenBuilds, pool: WorkPool): Router {
   const router = Router()
-  const service = new BuildFileService(knex)
+  const service = new BuildFileService(knex, pool)
   router.get('/build-files/schema', (_request, response) => {
     response.type('application/schema+json').send(JSON.stringify(buildFileJsonSchema()))
   })

@@ -10,6 +10,7 @@ import { writeHistory } from '../records/history.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
 import { applyRules } from '../records/rules.ts'
 import { lockBuild, plain } from '../records/versioned.ts'
+import type { WorkPool } from '../workers/pool.ts'
 import { withNewIds } from './new-ids.ts'
 import { parseBuildFile } from './parse.ts'
 import { fileFields, type PlannedWrite, planUpdate, type Row, type StoredLists } from './plan-import.ts'
@@ -28,15 +29,18 @@ const INSERT_ROWS = 400
 /** Build files in: a preview of what would change, or the whole of it in one transaction, once for an import id. */
 export class BuildFileService {
   private readonly knex: Knex
+  /** Where long files are read; without one they are read at once. */
+  private readonly pool: WorkPool | undefined
 
-  constructor(knex: Knex) {
+  constructor(knex: Knex, pool?: WorkPool) {
     this.knex = knex
+    this.pool = pool
   }
 
   async take(actor: Actor, source: BuildFileSource, wish: ImportWish): Promise<BuildFileReport> {
-    const done = await this.knex('history').where({ importId: wish.importId }).first()
+    const done = await this.knex('history').where({ importId: wish.importId, resource: 'builds', action: 'import' }).first()
     if (done) return (done.after as { report: BuildFileReport }).report
-    const file = await parseBuildFile(source)
+    const file = await parseBuildFile(source, this.pool)
     if (wish.mode === 'preview') return this.inTransaction(actor, source, file, wish, false)
     return this.inTransaction(actor, source, file, wish, true)
   }

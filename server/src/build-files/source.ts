@@ -1,6 +1,7 @@
 import { createReadStream, existsSync, statSync } from 'node:fs'
 import path from 'node:path'
-import { Readable } from 'node:stream'
+import { Readable, Transform } from 'node:stream'
+import { crc32 } from 'node:zlib'
 import { BUILD_FILE_NAME } from '@bold-ballast/contract'
 import yauzl from 'yauzl'
 import { AppError } from '../http/problem.ts'
@@ -56,7 +57,7 @@ export async function zipSource(file: string): Promise<BuildFileSource> {
         new Promise((resolve, reject) => {
           zip.openReadStream(entries.get(name) as yauzl.Entry, (error, stream) => {
             if (!stream) return reject(zipRefusal(error))
-            resolve(stream)
+            resolve(checked(stream, (entries.get(name) as yauzl.Entry).crc32))
           })
         }),
       close: () => zip.close(),
@@ -65,6 +66,22 @@ export async function zipSource(file: string): Promise<BuildFileSource> {
     zip.close()
     throw error
   }
+}
+
+/** What an entry holds, refused at its end where its checksum is another than the archive says; whatever goes wrong in it is a sentence. */
+function checked(entry: Readable, wanted: number): Readable {
+  let sum = 0
+  const check = new Transform({
+    transform(chunk: Buffer, _encoding, done) {
+      sum = crc32(chunk, sum)
+      done(null, chunk)
+    },
+    flush(done) {
+      done(sum === wanted ? null : refuse('A file in the archive is damaged: its checksum is wrong. Nothing was read; fetch or export the build again.'))
+    },
+  })
+  entry.on('error', (error) => check.destroy(zipRefusal(error)))
+  return entry.pipe(check)
 }
 
 function readDirectory(zip: yauzl.ZipFile): Promise<Map<string, yauzl.Entry>> {

@@ -19,6 +19,7 @@ export interface OpenBuild {
 }
 
 const MOST_OPEN = 12
+const MOST_ANSWERS = 2000
 
 /** A thing made when it is first asked for. */
 function once<Made>(make: () => Made): () => Made {
@@ -42,10 +43,16 @@ export class OpenBuilds {
   private readonly service: RecordService
   private readonly learned = new Map<string, { from: OpenBuild; revision: number; build: OpenBuild }>()
   private readonly open = new Map<string, { revision: number; build: Promise<OpenBuild> }>()
+  private readonly kept = new Map<string, { readonly revision: number; readonly text: string }>()
 
   constructor(knex: Knex, service: RecordService) {
     this.knex = knex
     this.service = service
+  }
+
+  /** The last line of a build's log: whoever read another one has something older. */
+  revision(buildId: string): Promise<number> {
+    return lastEntryId(this.knex, buildId)
   }
 
   async get(buildId: string): Promise<OpenBuild> {
@@ -92,7 +99,21 @@ export class OpenBuilds {
   }
 
   /** An answer about a build as JSON text, worked out once for each line of its log and each name; not kept while a part of it is being worked out. */
-  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
+  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown, isKept = false): Promise<string> {
+    if (!isKept) return this.workOut(buildId, name, work)
+    // A short answer outlives its build's being open, so that a Garage of many builds need not open them all again.
+    const revision = await lastEntryId(this.knex, buildId)
+    const key = `${buildId} ${name}`
+    const known = this.kept.get(key)
+    if (known?.revision === revision) return known.text
+    const text = await this.workOut(buildId, name, work)
+    if (this.kept.size > MOST_ANSWERS) this.kept.clear()
+    const isOfOthersToo = (await this.get(buildId)).records.build.guessPairsFrom === 'garage'
+    if (!isOfOthersToo && !text.includes('"isWaiting":true')) this.kept.set(key, { revision, text })
+    return text
+  }
+
+  private async workOut(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
     const build = await this.get(buildId)
     const known = build.answers.get(name)
     if (known !== undefined) return known

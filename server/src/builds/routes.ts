@@ -44,6 +44,9 @@ export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
       response.type('json').send(text)
     })
   }
+  router.get('/builds/:buildId/revision', async (request, response) => {
+    response.json({ revision: await open.revision(readId(request.params.buildId, 'build')) })
+  })
   router.get('/builds/:buildId/working', async (request, response) => {
     const { of, id } = read(workingQuery, request.query)
     const { car } = await open.get(readId(request.params.buildId, 'build'))

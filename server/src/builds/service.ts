@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto'
 import type { GarageEntry, StoredBuild } from '@bold-ballast/contract'
 import { arrivedCell, type Board, CalculationError, makeBoard } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import pLimit from 'p-limit'
 import type { Actor } from '../http/actor.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
 import { createOnce, plain, updateVersioned } from '../records/versioned.ts'
 import type { OpenBuild, OpenBuilds } from './open-builds.ts'
 
 type Row = Record<string, unknown>
+const AT_ONCE = 4
 const place = (buildId: string) => ({ model: BuildModel, resource: 'builds', buildId })
 
 /** Builds themselves: made with their stage 0, and shown in the Garage. */
@@ -46,16 +48,16 @@ export class BuildService {
 
   async garage(today: string): Promise<GarageEntry[]> {
     const builds = await BuildModel.query(this.knex).whereNull('deletedAt').orderBy(['createdAt', 'id'])
-    return Promise.all(
-      builds.map(async (build) => {
-        try {
-          return JSON.parse(await this.open.answer(build.id, `garage ${today}`, (open) => garageEntry(open, today))) as GarageEntry
-        } catch (error) {
-          if (error instanceof CalculationError) return brokenEntry(plain(build) as unknown as StoredBuild, error.message)
-          throw error
-        }
-      }),
-    )
+    // Some at a time: each needs the database, which others need too.
+    const inTurn = pLimit(AT_ONCE)
+    return inTurn.map(builds, async (build) => {
+      try {
+        return JSON.parse(await this.open.answer(build.id, `garage ${today}`, (open) => garageEntry(open, today), true)) as GarageEntry
+      } catch (error) {
+        if (error instanceof CalculationError) return brokenEntry(plain(build) as unknown as StoredBuild, error.message)
+        throw error
+      }
+    })
   }
 }
 

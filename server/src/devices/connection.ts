@@ -14,6 +14,8 @@ const RETRY_MS = 1000
 /** A device that says nothing for so long counts as lost. */
 const SILENCE_MS = 2500
 const ANSWER_MS = 2000
+const MOST_BYTES_A_SECOND = 1_000_000
+const MOST_UNREAD_BYTES = 64_000
 /** How often samples are told, how many of a pull are kept (ten minutes at 50 a second), and how many pulls. */
 const SAMPLES_MS = 90
 const MOST_SAMPLES = 30_000
@@ -77,7 +79,16 @@ export class DeviceConnection {
         resolve(refusal)
       })
       this.socket.write(`${JSON.stringify({ ...command, id })}\n`)
+      // One that never reads what it is sent is let go before it fills the memory.
+      if (this.socket.writableLength > MOST_UNREAD_BYTES) this.socket.destroy()
     })
+  }
+
+  /** Those who listen, for another connection on the same port to take over. */
+  takeListeners(): ((event: DeviceEvent) => void)[] {
+    const all = [...this.listeners]
+    this.listeners.clear()
+    return all
   }
 
   close(): void {
@@ -92,8 +103,14 @@ export class DeviceConnection {
     const socket = net.connect({ host: '127.0.0.1', port: this.port })
     this.socket = socket
     let rest = ''
+    let since = Date.now()
+    let bytes = 0
     socket.setEncoding('utf8')
     socket.on('data', (text: string) => {
+      // One that sends far more than any reading needs is let go, and tried again later.
+      if (Date.now() - since > 1000) [since, bytes] = [Date.now(), 0]
+      bytes += text.length
+      if (bytes > MOST_BYTES_A_SECOND) return void socket.destroy()
       const lines = (rest + text).split('\n')
       rest = lines.pop() ?? ''
       if (rest.length > LONGEST_LINE_BYTES) return void socket.destroy()

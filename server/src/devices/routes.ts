@@ -6,6 +6,7 @@ import type { DeviceService } from './service.ts'
 
 const nothing = z.strictObject({})
 const HEARTBEAT_MS = 10_000
+const MOST_UNREAD_BYTES = 1_000_000
 
 /** Devices: found, listed, asked, and streamed live as server-sent events. */
 export function deviceRoutes(devices: DeviceService): Router {
@@ -33,6 +34,8 @@ export function deviceRoutes(devices: DeviceService): Router {
     const stop = await devices.listen(request.params.id, (event) => {
       if (!response.headersSent) response.writeHead(200, { 'content-type': 'text/event-stream', connection: 'keep-alive' })
       response.write(`data: ${JSON.stringify(event)}\n\n`)
+      // A page that reads nothing any more is let go; its own retry comes back.
+      if (response.writableLength > MOST_UNREAD_BYTES) response.destroy()
     })
     if (response.closed) return stop()
     const beat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)

@@ -19,6 +19,10 @@ export class DeviceService {
   private readonly ports: { readonly first: number; readonly last: number }
   private readonly open = new Map<number, DeviceConnection>()
   private readonly standIns = new Map<number, ChildProcess>()
+  /** How each one who listens is taken off the connection it listens to now. */
+  private readonly heard = new Map<(event: DeviceEvent) => void, () => void>()
+  /** Who listened to a device that was let go, by its port. */
+  private readonly left = new Map<number, readonly ((event: DeviceEvent) => void)[]>()
 
   constructor(ports: { readonly first: number; readonly last: number } = DEVICE_PORTS) {
     this.ports = ports
@@ -51,11 +55,18 @@ export class DeviceService {
       return false
     }
     this.open.set(port, device)
+    for (const listener of this.left.get(port) ?? []) if (this.heard.has(listener)) this.heard.set(listener, device.listen(listener))
+    this.left.delete(port)
     return true
   }
 
+  /** Lets a device go; those who listen hear of it, and of the next one on its port. */
   private forget(port: number): void {
-    this.open.get(port)?.close()
+    const device = this.open.get(port)
+    device?.close()
+    const listeners = device?.takeListeners() ?? []
+    for (const listener of listeners) listener({ type: 'state', state: 'lost', at: new Date().toISOString() })
+    if (listeners.length > 0) this.left.set(port, listeners)
     this.open.delete(port)
   }
 
@@ -78,7 +89,11 @@ export class DeviceService {
   async listen(id: string, listener: (event: DeviceEvent) => void): Promise<() => void> {
     const port = Number(id)
     if (this.freePorts().includes(port)) await this.tryPort(port)
-    return this.device(id).listen(listener)
+    this.heard.set(listener, this.device(id).listen(listener))
+    return () => {
+      this.heard.get(listener)?.()
+      this.heard.delete(listener)
+    }
   }
 
   /** Starts a simulated device as a process of its own on the next free port. */

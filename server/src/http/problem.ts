@@ -10,6 +10,7 @@ const STATUS = {
   stale: 409,
   duplicate: 409,
   'too-large': 413,
+  'precondition-failed': 412,
   unsupported: 415,
   'no-such-range': 416,
   'bad-input': 422,
@@ -31,6 +32,7 @@ const TITLES: Record<ProblemCode, string> = {
   stale: 'Somebody changed it in the meantime',
   duplicate: 'It exists already',
   'too-large': 'It is too large',
+  'precondition-failed': 'It is not as the request wants it',
   unsupported: 'The body cannot be read as it is written',
   'no-such-range': 'There is no such range',
   'bad-input': 'A field needs another value',
@@ -100,23 +102,34 @@ const AWAY_CODES = new Set([
   '55000',
 ])
 
-/** Any thrown thing as an AppError; what is unknown becomes a fixed text, so that no stack, SQL or path is ever sent. */
+interface Thrown {
+  readonly name?: string
+  readonly message?: string
+  readonly type?: string
+  readonly status?: number
+  readonly limit?: number
+}
+
+const sizeText = (bytes: number) => (bytes >= 1024 * 1024 ? `${Math.round(bytes / 1024 / 1024)} MB` : `${Math.round(bytes / 1024)} kB`)
+
 /** What the parts that read a request answer by a status of their own. */
 const SENT_WRONG = {
   400: () => new AppError('malformed', 'The address or the body cannot be read. Send it as the documents say.'),
   404: () => new AppError('not-found', 'There is no such address.'),
+  412: () => new AppError('precondition-failed', 'The file is another one than the request wants. Ask without a condition.'),
   415: () => new AppError('unsupported', 'The body is written in a character set or an encoding that is not read here. Send UTF-8 without compression.'),
   416: () => new AppError('no-such-range', 'The range asked for lies outside of the file. Ask without one.'),
 } as const
 
+/** Any thrown thing as an AppError; what is unknown becomes a fixed text, so that no stack, SQL or path is ever sent. */
 export function toAppError(thrown: unknown): AppError {
   if (thrown instanceof AppError) return thrown
   if (thrown instanceof CalculationError)
     return new AppError('calculation-refused', thrown.message, { errors: [{ path: thrown.field, message: thrown.message }] })
   // The record models wrap what the driver threw.
   const { code = '', constraint = '' } = ((thrown as { nativeError?: DatabaseError } | null)?.nativeError ?? thrown ?? {}) as DatabaseError
-  const { name = '', message = '', type = '', status } = (thrown ?? {}) as { name?: string; message?: string; type?: string; status?: number }
-  if (type === 'entity.too.large') return new AppError('too-large', 'The request is larger than 256 kB. Send less at once.')
+  const { name = '', message = '', type = '', status, limit = 0 } = (thrown ?? {}) as Thrown
+  if (type === 'entity.too.large') return new AppError('too-large', `The request is larger than ${sizeText(limit)}. Send less at once.`)
   if (type === 'entity.parse.failed') return new AppError('malformed', 'The body is not JSON. Send one JSON object.')
   if (status !== undefined && status in SENT_WRONG) return SENT_WRONG[status as keyof typeof SENT_WRONG]()
   const isAway = AWAY_CODES.has(code) || name === 'KnexTimeoutError' || /Connection terminated|ECONNREFUSED|Connection ended|not queryable/.test(message)
@@ -130,6 +143,8 @@ export function toAppError(thrown: unknown): AppError {
   if (code === '23503') return new AppError('rule-broken', 'It names a record that this build does not have, or another record still needs it.')
   if (code === '23514' || code === '23502') return new AppError('rule-broken', 'A value lies outside what can be stored. Check its number and unit.')
   if (code === '22021' || code === '22P05') return new AppError('bad-input', 'A text holds a character that cannot be stored (a NUL). Type it anew.')
+  if (code === 'ENOSPC' || code === 'EDQUOT')
+    return new AppError('disk-full', 'The disk of the server is full. Make room and send it again; nothing was stored.')
   if (code === '53100') return new AppError('disk-full', 'The disk of the database is full. Make room and send it again; nothing was stored.')
   if (code === '22P02' || code === '22003') return new AppError('bad-input', 'A value has the wrong shape for its field.')
   return new AppError('unexpected', 'Something went wrong on our side. Nothing was stored; what you typed is still in the form.')

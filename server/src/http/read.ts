@@ -8,7 +8,7 @@ export function read<Schema extends z.ZodType>(schema: Schema, input: unknown): 
   return found.data
 }
 
-const uuid = z.uuid()
+const uuid = z.uuid().overwrite((text) => text.toLowerCase())
 
 /** An id from the address; anything that is no UUID names nothing. */
 export function readId(value: unknown, what: string): string {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { KINDS } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { buildBody, makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
+import { toAppError, toProblem } from './problem.ts'
 
 let server: TestServer
 let away: TestServer
@@ -100,7 +101,9 @@ describe('who may talk to the server', () => {
   })
   it('refuses what is too large', async () => {
     const answer = await server.call('POST', '/api/builds', { ...buildBody(), name: 'x'.repeat(300_000) })
-    expect(answer).toMatchObject({ status: 413, body: { code: 'too-large' } })
+    expect(answer).toMatchObject({ status: 413, body: { code: 'too-large', detail: expect.stringMatching(/256 kB/) } })
+    const batch = await server.call('POST', `${path}/batches`, { batchId: 'x'.repeat(5 * 1024 * 1024) })
+    expect(batch).toMatchObject({ status: 413, body: { detail: expect.stringMatching(/4 MB/) } })
   })
 })
 
@@ -128,6 +131,23 @@ describe('calculations over HTTP', () => {
     expect(dead.body.value.figures).toBeNull()
     expect(dead.body.value.refusal).toMatch(/right rear pad.*Three readings are kept/)
     expect((await server.call('POST', '/api/calc/no.such', {})).status).toBe(404)
+  })
+})
+
+describe('what a request can meet outside of our code', () => {
+  it.each([
+    [Object.assign(new Error('no space left'), { code: 'ENOSPC' }), 'disk-full', 507],
+    [Object.assign(new Error('precondition failed'), { status: 412 }), 'precondition-failed', 412],
+    [Object.assign(new Error('too large'), { type: 'entity.too.large', limit: 2 * 1024 * 1024 }), 'too-large', 413],
+  ])('%s is %s', (thrown, code, status) => {
+    expect(toProblem(toAppError(thrown))).toMatchObject({ code, status, detail: expect.stringMatching(/\.$/) })
+  })
+  it('long answers go out packed for whoever takes them', async () => {
+    const { headers } = await server.call('GET', '/api/calc', undefined, { 'accept-encoding': 'identity' })
+    expect(headers['content-encoding']).toBeUndefined()
+    const packed = await fetch(`http://127.0.0.1:${server.port}/api/calc`, { headers: { 'accept-encoding': 'gzip' } })
+    expect(packed.headers.get('content-encoding')).toBe('gzip')
+    expect(((await packed.json()) as unknown[]).length).toBeGreaterThan(30)
   })
 })
 

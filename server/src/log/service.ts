@@ -126,7 +126,7 @@ export class LogService {
   /** Takes back the making of a build: only while nothing else was written to it. */
   private async undoBuild(trx: Knex, actor: Actor, entry: HistoryRow): Promise<{ action: LogAction; name: string; current: unknown }> {
     const build = await lockBuild(trx, entry.buildId)
-    const later = await trx('history').where({ buildId: entry.buildId }).where('id', '>', entry.id).where('at', '>', entry.at).first()
+    const later = await trx('history').where({ buildId: entry.buildId }).where('id', '>', entry.id).whereNot('at', entry.at).first()
     if (later) throw new AppError('rule-broken', 'This build was worked on since. Delete the build in the Garage if it is not wanted.')
     const meta = { version: (build.version as number) + 1, updatedAt: actor.now, updatedBy: actor.person }
     const after = plain(await BuildModel.query(trx).patchAndFetchById(entry.buildId, { deletedAt: actor.now, ...meta }))

@@ -11,10 +11,24 @@ const starts = (bytes: Buffer, at: number, text: string) => bytes.subarray(at, a
 export function photoTypeOf(bytes: Buffer): PhotoType {
   if (bytes.length === 0) throw refuse('The file is empty. Choose the picture again.')
   if (bytes.length > LARGEST_PHOTO_BYTES) throw new AppError('too-large', 'The picture is larger than 10 MB. Take it smaller, or crop it.')
+  const type = typeByHead(bytes)
+  if (type && !isWhole[type](bytes)) throw refuse('The picture is cut short: its head is there and its end is not. Choose the file again.')
+  if (type) return type
+  throw refuse('This is no JPEG, PNG or WebP picture. Choose a photo of one of these kinds.')
+}
+
+function typeByHead(bytes: Buffer): PhotoType | undefined {
   if (starts(bytes, 0, '\u00ff\u00d8\u00ff')) return 'image/jpeg'
   if (starts(bytes, 0, '\u0089PNG\r\n\u001a\n')) return 'image/png'
-  if (starts(bytes, 0, 'RIFF') && starts(bytes, 8, 'WEBP')) return 'image/webp'
-  throw refuse('This is no JPEG, PNG or WebP picture. Choose a photo of one of these kinds.')
+  return starts(bytes, 0, 'RIFF') && starts(bytes, 8, 'WEBP') ? 'image/webp' : undefined
+}
+
+/** Whether a picture of a type has what it is made of, to its end. */
+const isWhole: Record<PhotoType, (bytes: Buffer) => boolean> = {
+  // Some cameras write more behind the end.
+  'image/jpeg': (bytes) => bytes.lastIndexOf(Buffer.from([0xff, 0xd9])) > 3,
+  'image/png': (bytes) => starts(bytes, 12, 'IHDR') && bytes.includes('IDAT') && bytes.includes('IEND'),
+  'image/webp': (bytes) => bytes.length >= bytes.readUInt32LE(4) + 8,
 }
 
 const refuse = (message: string) => new AppError('bad-input', message, { errors: [{ path: 'file', message }] })

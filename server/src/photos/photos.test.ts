@@ -47,6 +47,9 @@ describe('a picture', () => {
     ['no picture', Buffer.from('plain words'), {}, 422, /no JPEG, PNG or WebP/],
     ['an empty file', Buffer.alloc(0), {}, 422, /empty/],
     ['one of nothing', PNG, { recordId: '0a3aee49-6666-4879-938d-000000000000' }, 422, /Pick one that is there/],
+    ['a head alone', PNG.subarray(0, 33), {}, 422, /cut short/],
+    ['a JPEG without its end', Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 16, 74, 70]), {}, 422, /cut short/],
+    ['a WebP that is shorter than it says', Buffer.from('RIFF\x40\0\0\0WEBPVP8 ', 'latin1'), {}, 422, /cut short/],
     ['another type', PNG, { type: 'text/html' }, 403, /image/],
     ['one that is too large', Buffer.concat([PNG, Buffer.alloc(10.1 * 1024 * 1024)]), {}, 413, /large/],
   ])('refuses %s', async (_, bytes, more, status, sentence) => {

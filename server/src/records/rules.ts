@@ -34,6 +34,19 @@ export async function requireNamed(context: RuleContext, name: RecordList | Reso
   }
 }
 
+const OTHERS = new Map(
+  KINDS.map(({ list }) => {
+    const tables = KINDS.filter((kind) => kind.list !== list).map((kind) => modelOf(kind.list).tableName)
+    return [list, tables.map((table) => `SELECT '${table}' AS found FROM ${table} WHERE build_id = :buildId AND id = :id::uuid`).join(' UNION ALL ')] as const
+  }),
+)
+
+/** An id names one record of a build, of whatever kind: a file of it could not be read again otherwise. */
+export async function requireFreeId(trx: Knex, buildId: string, name: RecordList | ResourceName, id: string): Promise<void> {
+  const { rows } = await trx.raw(`${OTHERS.get(kindOf(name).list)} LIMIT 1`, { buildId, id })
+  if (rows.length > 0) throw new AppError('duplicate', 'Another record of this build has this id already. Send it again with a new id.')
+}
+
 /** What a record must be before it is stored; may fill in what follows from the rest. `next` is the whole record as it would be. */
 export async function applyRules(context: RuleContext, name: RecordList | ResourceName, before: Row | undefined, next: Row): Promise<Row> {
   await requireNamed(context, name, next)

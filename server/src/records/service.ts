@@ -6,7 +6,7 @@ import { AppError } from '../http/problem.ts'
 import { lastEntryId, type RecordChange, writeHistory } from './history.ts'
 import { BuildModel, fieldsOf, modelOf } from './models.ts'
 import { removeRecord, restoreRecord } from './removal.ts'
-import { applyRules, storedContext } from './rules.ts'
+import { applyRules, requireFreeId, storedContext } from './rules.ts'
 import { createOnce, findLocked, lockBuild, type Place, plain, requireFresh, updateVersioned } from './versioned.ts'
 
 type Row = Record<string, unknown>
@@ -122,6 +122,7 @@ export class RecordService {
 
   async createIn(trx: Knex, actor: Actor, resource: ResourceName, buildId: string, body: Row & { id: string }): Promise<{ record: Row; isNew: boolean }> {
     await lockBuild(trx, buildId)
+    await requireFreeId(trx, buildId, resource, body.id)
     const next = await applyRules(storedContext(trx, buildId, actor.now), resource, undefined, body)
     const existing = await modelOf(resource).query(trx).findById([buildId, body.id])
     // Sent again: the time that was filled in the first time counts, not a new one.

@@ -39,6 +39,8 @@ export async function createOnce(
   place: Place,
   fields: Record<string, unknown> & { id: string },
 ): Promise<{ record: Record<string, unknown>; isNew: boolean }> {
+  // Nothing of that id is there to be locked yet: those who would make it at once wait here.
+  await trx.raw('SELECT pg_advisory_xact_lock(hashtextextended(?, 0))', [fields.id])
   const existing = await place.model.query(trx).findById(keyOf(place, fields.id))
   if (existing) {
     const record = plain(existing)

@@ -1,4 +1,5 @@
 import { type CalculationAnswer, findCalculation, runCalculation } from '@bold-ballast/core'
+import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, pullsOf } from '../pull-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
 
@@ -14,6 +15,8 @@ export const JOBS = {
   columnsOf,
   /** The pulls of a file. */
   pullsOf,
+  /** The text of a build file. */
+  readBuildText,
 }
 
 export type JobName = keyof typeof JOBS

@@ -2,6 +2,7 @@ import type { BrokenRecord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { useBuild } from '../data/use-build.ts'
+import { useFresh } from '../data/use-fresh.ts'
 import { useLater } from '../data/use-later.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { RecordWord } from '../ui/record-word.tsx'
@@ -16,6 +17,7 @@ const WorkingSheet = lazyPart(async () => (await import('../features/working/wor
 export function BuildFrame() {
   const build = useBuild()
   useLater(build.buildId)
+  useFresh(build.buildId)
   const isBoard = useMatch('/builds/:buildId/board') !== null
   if (build.error && !build.board) return <LoadError error={build.error} retry={build.retry} />
   if (!build.board) return <Loading what="the build" />

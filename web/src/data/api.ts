@@ -83,6 +83,7 @@ export const api = createApi({
   endpoints: (build) => ({
     garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Garage'] }),
     records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: (_r, _e, id) => restsOnAll(id) }),
+    revision: build.query<{ revision: number }, string>({ query: (id) => `builds/${id}/revision` }),
     board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: (_r, _e, id) => restsOn(id, 'board') }),
     // Thousands of figures change together: comparing them one by one would cost more than drawing those that are seen.
     weight: build.query<WeightRoom, string>({

@@ -1,4 +1,5 @@
 import { configureStore } from '@reduxjs/toolkit'
+import { setupListeners } from '@reduxjs/toolkit/query'
 import { setAutoFreeze } from 'immer'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from './api.ts'
@@ -18,6 +19,9 @@ export const store = configureStore({
   middleware: (withDefaults) =>
     withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware, staleLearners.middleware),
 })
+
+// A page that is looked at again asks at once.
+setupListeners(store.dispatch)
 
 const applyTheme = () => {
   document.documentElement.dataset.theme = store.getState().preferences.theme

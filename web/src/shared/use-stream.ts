@@ -1,6 +1,7 @@
 import type { DeviceEntry, DeviceEvent, DeviceReading, DynoSample, DynoStatus } from '@bold-ballast/contract'
 import { useEffect, useState } from 'react'
 import { readStored, writeStored } from '../data/stored.ts'
+import { sharedStream } from './shared-stream.ts'
 
 /** A pull that a dyno was read through. */
 export interface LivePull {
@@ -21,7 +22,6 @@ export interface DeviceStream {
 }
 
 const OPENING: DeviceStream = { state: 'opening', reading: null, status: null, pulls: [], at: null }
-const RETRY_MS = 2000
 /** As many as the server keeps. */
 const MOST_PULLS = 12
 
@@ -59,26 +59,10 @@ export function useStream(id: string | null): DeviceStream {
   useEffect(() => {
     if (id === null) return
     setStream({ ...OPENING, pulls: readStored(keyOf(id), OPENING.pulls) })
-    let source: EventSource
-    let retry: ReturnType<typeof setTimeout> | undefined
-    const open = () => {
-      source = new EventSource(`/api/devices/${id}/stream`)
-      source.onmessage = ({ data }) => {
-        const event = JSON.parse(data as string) as DeviceEvent
-        setStream((now) => after(now, event))
-      }
-      source.onerror = () => {
-        // Closed for good: the server answered that the device is not there, or answers nothing.
-        const isRefused = source.readyState === EventSource.CLOSED
-        setStream((now) => ({ ...now, state: isRefused ? 'lost' : 'serverAway' }))
-        if (isRefused) retry = setTimeout(open, RETRY_MS)
-      }
-    }
-    open()
-    return () => {
-      clearTimeout(retry)
-      source.close()
-    }
+    return sharedStream<DeviceEvent>(`/api/devices/${id}/stream`, {
+      onEvent: (event) => setStream((now) => after(now, event)),
+      onAway: (isRefused) => setStream((now) => ({ ...now, state: isRefused ? 'lost' : 'serverAway' })),
+    })
   }, [id])
   const { pulls } = stream
   const isPulling = stream.status?.isPulling ?? true

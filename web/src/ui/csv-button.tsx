@@ -21,7 +21,7 @@ export async function tableCsv(table: CsvTable, mark: DecimalMark): Promise<stri
     if (typeof value === 'number') return mark === ',' ? String(value).replace('.', ',') : String(value)
     return FORMULA_START.test(value) ? `'${value}` : value
   }
-  const rows = [table.head, ...table.rows.map((row) => table.head.map((_, i) => cell(row[i] ?? null)))]
+  const rows = [table.head.map(cell), ...table.rows.map((row) => table.head.map((_, i) => cell(row[i] ?? null)))]
   return `${Papa.unparse(rows as string[][], { delimiter: mark === ',' ? ';' : ',', newline: '\r\n', quotes: needsQuotes(rows) })}\r\n`
 }
 

@@ -8,6 +8,7 @@ import * as openGoals from './0006-open-goals.ts'
 import * as weighAndScore from './0007-weigh-and-score.ts'
 import * as dynoSettings from './0008-dyno-settings.ts'
 import * as partsAndStages from './0009-parts-and-stages.ts'
+import * as importsByBuild from './0010-imports-by-build.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -19,4 +20,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0007-weigh-and-score': weighAndScore,
   '0008-dyno-settings': dynoSettings,
   '0009-parts-and-stages': partsAndStages,
+  '0010-imports-by-build': importsByBuild,
 }
