@@ -1,3 +1,4 @@
+import { KINDS, kindOf } from '@bold-ballast/core'
 import { expect, test } from 'vitest'
 import { fieldWord, valueText } from './field-words.ts'
 
@@ -35,6 +36,21 @@ test.each([
     '41 kg guess, 43.2 kg',
   ],
   [{ driverKg: 80, fuelL: 20, note: null }, 'driver (kg) 80, fuel (L) 20'],
+  ['wornOut', 'worn out'],
+  ['eBay find', 'eBay find'],
+  ['0b3c0c3e-3f6b-4c58-8f1c-1f5a4a4e6a11', 'a record that is gone'],
 ])('the value %j reads "%s"', (value, words) => {
   expect(valueText(value)).toBe(words)
 })
+
+test('another record is read by its name', () => {
+  const id = '0b3c0c3e-3f6b-4c58-8f1c-1f5a4a4e6a11'
+  expect(valueText([id], (wanted) => (wanted === id ? '2 Turbo' : undefined))).toBe('2 Turbo')
+})
+
+test.each(KINDS.flatMap(({ list }) => Object.keys(kindOf(list).fields).map((field) => [list, field] as const)))(
+  '%s: the field %s has no raw name',
+  (_, field) => {
+    expect(fieldWord(field)).toMatch(/^[a-z0-9 ]+( \([^)]+\))?$/)
+  },
+)

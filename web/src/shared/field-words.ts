@@ -10,19 +10,25 @@ export function fieldWord(field: string): string {
   return `${bare.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase()}${found ? ` (${found.unit.symbol})` : ''}`
 }
 
-/** A stored value for reading; numbers as stored, what was typed where a value has it. */
-export function valueText(value: unknown): string {
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i
+/** A choice as it is stored: "wornOut" is "worn out". */
+const CHOICE = /^[a-z]+([A-Z][a-z]+)+$/
+
+/** A stored value for reading; numbers as stored, what was typed where a value has it, another record by its name. */
+export function valueText(value: unknown, nameOf: (id: string) => string | undefined = () => undefined): string {
   if (value === null || value === undefined || value === '') return 'nothing'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map(valueText).join(', ')
+  if (Array.isArray(value)) return value.length === 0 ? 'nothing' : value.map((item) => valueText(item, nameOf)).join(', ')
   if (typeof value === 'object') {
     const { typed, name } = value as { typed?: string; name?: string }
     if (typed) return typed
     if (name) return name
     return Object.entries(value)
       .filter(([, item]) => item !== null)
-      .map(([key, item]) => `${fieldWord(key)} ${valueText(item)}`)
+      .map(([key, item]) => `${fieldWord(key)} ${valueText(item, nameOf)}`)
       .join(', ')
   }
-  return String(value)
+  const text = String(value)
+  if (UUID.test(text)) return nameOf(text) ?? 'a record that is gone'
+  return CHOICE.test(text) ? text.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase() : text
 }

@@ -1,5 +1,5 @@
-import type { LogEntry } from '@bold-ballast/contract'
-import { recordWord } from '@bold-ballast/core'
+import type { LogEntry, RecordsAnswer } from '@bold-ballast/contract'
+import { KINDS, recordName, recordWord } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../data/api.ts'
 import { useAppDispatch } from '../../data/store.ts'
@@ -20,6 +20,15 @@ const ACTION_WORDS: Record<LogEntry['action'], string> = {
   batch: 'wrote',
 }
 
+type NameOf = (id: string) => string | undefined
+
+/** What the records of a build are called, by their ids. */
+function namesOf(records: RecordsAnswer): NameOf {
+  const names = new Map<string, string>()
+  for (const { list } of KINDS) for (const record of records[list]) names.set(record.id, recordName(list, record))
+  return (id) => names.get(id)
+}
+
 /** Who changed what, when, from what to what; any entry that nobody has built on can be taken back. */
 export function LogPage() {
   const { buildId, records } = useBuild()
@@ -28,6 +37,7 @@ export function LogPage() {
   const { data, error, refetch } = api.useLogQuery({ buildId, ...(from === null ? {} : { before: from }) })
   if (error && !data) return <LoadError error={error} retry={refetch} />
   if (!data || !records) return <Loading what="the log" />
+  const nameOf = namesOf(records)
   const [latest] = data.entries
   const title = latest && from === null ? `${latest.by} ${ACTION_WORDS[latest.action]} ${latest.name}, ${timeText(latest.at)}` : 'Earlier in the log'
   return (
@@ -35,14 +45,14 @@ export function LogPage() {
       <title>{`${records.build.name}: Log · Bold Ballast`}</title>
       <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-4 gap-y-2">
         <h1>{title}</h1>
-        <CsvButton name={`${records.build.name}-log`} table={() => logTable(data.entries)} />
+        <CsvButton name={`${records.build.name}-log`} table={() => logTable(data.entries, nameOf)} />
       </div>
       {data.entries.length === 0 ? (
         <Empty title="Nothing is written yet" why="Every change to this build will stand here, with who made it and what was there before." />
       ) : (
         <ol>
           {data.entries.map((entry) => (
-            <Entry key={entry.id} entry={entry} buildId={buildId} />
+            <Entry key={entry.id} entry={entry} buildId={buildId} nameOf={nameOf} />
           ))}
         </ol>
       )}
@@ -62,7 +72,7 @@ export function LogPage() {
   )
 }
 
-function Entry({ entry, buildId }: { entry: LogEntry; buildId: string }) {
+function Entry({ entry, buildId, nameOf }: { entry: LogEntry; buildId: string; nameOf: NameOf }) {
   const dispatch = useAppDispatch()
   const { action, resource, name, recordCount, fields, undoes, undoneBy, keptBecause } = entry
   const what = recordCount > 1 ? `${recordCount} records` : recordWord(resource)
@@ -79,7 +89,7 @@ function Entry({ entry, buildId }: { entry: LogEntry; buildId: string }) {
         </p>
         {fields.map(({ field, before, after }) => (
           <p key={field} className="text-xs text-quiet">
-            {fieldWord(field)}: {valueText(before)} → {valueText(after)}
+            {fieldWord(field)}: {valueText(before, nameOf)} → {valueText(after, nameOf)}
           </p>
         ))}
       </div>
@@ -103,7 +113,7 @@ function Entry({ entry, buildId }: { entry: LogEntry; buildId: string }) {
   )
 }
 
-const logTable = (entries: readonly LogEntry[]) => ({
+const logTable = (entries: readonly LogEntry[], nameOf: NameOf) => ({
   head: ['When', 'Who', 'Action', 'Record', 'Name', 'Fields', 'Entry'],
   rows: entries.map((entry) => [
     entry.at,
@@ -111,7 +121,7 @@ const logTable = (entries: readonly LogEntry[]) => ({
     ACTION_WORDS[entry.action],
     recordWord(entry.resource),
     entry.name,
-    entry.fields.map(({ field, before, after }) => `${fieldWord(field)}: ${valueText(before)} → ${valueText(after)}`).join('; '),
+    entry.fields.map(({ field, before, after }) => `${fieldWord(field)}: ${valueText(before, nameOf)} → ${valueText(after, nameOf)}`).join('; '),
     entry.id,
   ]),
 })

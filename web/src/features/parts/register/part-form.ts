@@ -15,7 +15,7 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
   { name: 'name', label: 'Name' },
   {
     name: 'fuelRole',
-    label: 'For the fuel it is',
+    label: 'In the fuel system',
     type: 'select',
     options: [{ value: '', label: 'as its kind says' }, ...FUEL_ROLES.map((value) => ({ value, label: FUEL_ROLE_WORDS[value] }))],
     hint: 'Injectors and feed pumps get their limit from the engine plan’s pressure and duty.',
