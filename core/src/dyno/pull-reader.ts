@@ -1,10 +1,11 @@
 import { CalculationError } from '../errors.ts'
 import { type DecimalMark, parseNumber } from '../units/parse-number.ts'
-import { findUnit, toSi } from '../units/units.ts'
+import { toSi } from '../units/units.ts'
 import { Column } from './column.ts'
+import { columnNotes } from './column-notes.ts'
 import { crossCheckPower } from './cross-check.ts'
 import { numberMarks } from './number-marks.ts'
-import { type Channel, isAirFuelRatio, type PullFigures, pullFigures, stoichiometricRatio } from './pull-figures.ts'
+import { type Channel, type PullFigures, pullFigures } from './pull-figures.ts'
 import { type ChannelColumn, type ChannelRole, type ColumnMapping, guessColumns, isHeadingRow, isUnitRow, readColumns } from './read-header.ts'
 
 export interface RefusedLine {
@@ -291,24 +292,6 @@ const tooManyPulls = (heading: string | null) =>
       ? `More than ${MOST_PULLS} pulls were found. Export fewer into one file.`
       : `More than ${MOST_PULLS} pulls were found: "${heading}" changes too often to be the name of a pull. Say under "Which column is what" that it is something else, or export fewer pulls.`,
   )
-
-/** What is said of columns that were read in a way a person may not have meant. */
-function columnNotes(columns: readonly ChannelColumn[]): string[] {
-  const beside = columns.filter(({ role, unit }) => role === 'other' && unit !== '' && (findUnit('power', unit) || findUnit('torque', unit)))
-  const ratio = columns.find(isAirFuelRatio)
-  return [
-    ...(beside.length > 0
-      ? [
-          `Kept beside the pulls and counted in none: ${beside.map(({ name }) => `"${name}"`).join(', ')}. Say under “Which column is what” where that is wrong.`,
-        ]
-      : []),
-    ...(ratio
-      ? [
-          `Lambda is "${ratio.name}" over ${stoichiometricRatio(ratio.unit)}, ${/\d/.test(ratio.unit) ? 'as its unit says' : 'the scale of petrol'}; a gauge on another scale has the unit “AFR 9.8”.`,
-        ]
-      : []),
-  ]
-}
 
 /** The place of the first of the widest rows; −1 of none. */
 function widestAt(rows: readonly { readonly cells: readonly string[] }[]): number {

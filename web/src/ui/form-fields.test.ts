@@ -94,7 +94,7 @@ describe('a form out of declared fields', () => {
     const specs = Object.fromEntries(form.specs(UNIT_SETS.imperial).map((spec) => [spec.name, spec]))
     expect(specs.name).toEqual({ name: 'name', label: 'Name', section: 'What it is' })
     expect(specs.note).toMatchObject({ isWide: true })
-    expect(specs.massKg?.hint).toBe('in lb')
+    expect(specs.massKg?.hint).toBe('lb unless a unit is typed')
     expect(specs.bits?.type).toBe('textarea')
     expect(specs.hasRoof?.type).toBe('checkbox')
     expect(specs.side).toMatchObject({
