@@ -32,6 +32,13 @@ test('the demo shows its numbers, verdicts and what to do next', async ({ page }
   expect(faults).toEqual([])
 })
 
+test('what the page is made of comes packed', async ({ page, request }) => {
+  await page.goto('/')
+  const script = await page.locator('script[type=module]').first().getAttribute('src')
+  const answer = await request.get(script ?? '', { headers: { 'accept-encoding': 'br' } })
+  expect([answer.status(), answer.headers()['content-encoding']]).toEqual([200, 'br'])
+})
+
 test('keys move between rooms and stages, and the address keeps the pick', async ({ page }) => {
   await openDemo(page)
   await page.keyboard.press('g')

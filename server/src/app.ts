@@ -1,5 +1,4 @@
 import path from 'node:path'
-import compression from 'compression'
 import express, { type Express, type NextFunction, type Request, type Response, Router } from 'express'
 import staticPacked from 'express-static-gzip'
 import helmet from 'helmet'
@@ -39,9 +38,6 @@ const CONTENT_SECURITY = {
   },
 }
 
-/** Shorter answers fit into a packet or two as they are. */
-const PACKED_FROM_BYTES = 8192
-
 interface AppParts {
   readonly knex: Knex
   readonly logger: Logger
@@ -79,10 +75,6 @@ export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Exp
 
 function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   const router = Router()
-  // Long answers are sent packed; a stream goes out as it comes.
-  router.use(
-    compression({ level: 1, threshold: PACKED_FROM_BYTES, filter: (_request, response) => /json|csv/.test(String(response.getHeader('content-type'))) }),
-  )
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records)
   const builds = new BuildService(knex, open)

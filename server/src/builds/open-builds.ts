@@ -20,6 +20,7 @@ export interface OpenBuild {
 
 const MOST_OPEN = 12
 const MOST_ANSWERS = 2000
+const MOST_LINES_BEHIND = 20
 
 /** A thing made when it is first asked for. */
 function once<Made>(make: () => Made): () => Made {
@@ -53,6 +54,14 @@ export class OpenBuilds {
   /** The last line of a build's log: whoever read another one has something older. */
   revision(buildId: string): Promise<number> {
     return lastEntryId(this.knex, buildId)
+  }
+
+  /** The build as it was read last, if it is open and the log has moved by a few lines at most since; it may lack what those lines changed. */
+  async nearly(buildId: string): Promise<OpenBuild | undefined> {
+    const known = this.open.get(buildId)
+    if (!known) return undefined
+    const moved = await this.knex('history').where({ buildId }).where('id', '>', known.revision).count('id as count').first()
+    return Number(moved?.count ?? 0) <= MOST_LINES_BEHIND ? known.build : undefined
   }
 
   async get(buildId: string): Promise<OpenBuild> {
