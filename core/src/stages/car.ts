@@ -21,13 +21,19 @@ export interface Line {
   readonly place: Place | null
 }
 
+/** What was in a car: 1 for each of its lines that was, by their order. */
+export type Holds = Uint8Array
+export const NOTHING_HELD: Holds = new Uint8Array(0)
+
 /** A weighing that has a total and is not set aside, with the changes that were in the car that day. */
 export interface UsableWeighing {
   readonly weighing: Weighing
   /** Position of the stage it was entered at. */
   readonly context: number
   readonly reference: ReferenceMass
-  readonly inCar: ReadonlySet<string>
+  /** 1 for each of the car's lines that was in it, by their order: most lines are looked at for every weighing. */
+  readonly holds: Holds
+  readonly holdsCount: number
   /** How many of the changes in the car belong to stages 0 to n, for each n. */
   readonly inCarUpTo: readonly number[]
 }
@@ -181,11 +187,13 @@ function usableWeighings(
       const reference = referenceMass(weighing, itemAt(builds, context))
       if (!reference) return []
       const at = Date.parse(weighing.at)
-      const inCar = lines.filter(({ change, doneAtMs: doneMs }) => {
+      const isIn = ({ change, doneAtMs: doneMs }: Line) => {
         const corrected = corrections.size > 0 ? corrections.get(`${weighing.id} ${change.id}`) : undefined
         return corrected ?? (doneMs !== null && doneMs <= at)
-      })
-      return [{ weighing, context, reference, inCar: new Set(inCar.map(({ change }) => change.id)), inCarUpTo: countUpTo(inCar, positions.size) }]
+      }
+      const holds = Uint8Array.from(lines, (line) => (isIn(line) ? 1 : 0))
+      const inCar = lines.filter((_, i) => holds[i] === 1)
+      return [{ weighing, context, reference, holds, holdsCount: inCar.length, inCarUpTo: countUpTo(inCar, positions.size) }]
     })
     .sort((a, b) => Date.parse(a.weighing.at) - Date.parse(b.weighing.at))
 }

@@ -38,8 +38,8 @@ const unlistedMass = defineAdvice({
 const weighingsElsewhere = defineAdvice({
   rank: 43,
   find: (car: Car) =>
-    car.weighings.flatMap(({ weighing, context, inCar, inCarUpTo }) => {
-      const isContentOf = (position: number) => inCarUpTo[position] === inCar.size && car.lineCountUpTo[position] === inCar.size
+    car.weighings.flatMap(({ weighing, context, holdsCount, inCarUpTo }) => {
+      const isContentOf = (position: number) => inCarUpTo[position] === holdsCount && car.lineCountUpTo[position] === holdsCount
       const lists = (position: number) => car.lists[position] === true
       const isWeighed = (position: number) => car.weighings.some((other) => other.context === position)
       const better = isContentOf(context)

@@ -50,7 +50,7 @@ export function ballastCar(car: Car, position: number): BallastCar | NoBallastCa
     }
   const siteNames = new Set(sites.map(({ name }) => name.toLowerCase()))
   const isBallast = (zone: string | null) => zone !== null && siteNames.has(zone.toLowerCase())
-  const lines = linesBetween(car, start.inCar, (line) => line.stagePosition <= position && !isBallast(line.change.zone)).filter(
+  const lines = linesBetween(car, start.holds, (line) => line.stagePosition <= position && !isBallast(line.change.zone)).filter(
     ({ line }) => !isUnknown(line.mass),
   )
   const rates = ratesOf(build) ?? { wheelRateNPerM: perCorner(() => RIDE_RATE_N_PER_M) }

@@ -55,7 +55,7 @@ export function weighingCentres(car: Car): WeighingCentre[] {
 export function predictCentre(car: Car, before: UsableWeighing, after: UsableWeighing): PredictedCentre | null {
   const from = referenceCorners(before.weighing, buildOfWeighing(car, before.weighing))
   if (!isReferenceCorners(from)) return null
-  const lines = linesBetween(car, before.inCar, (line) => after.inCar.has(line.change.id))
+  const lines = linesBetween(car, before.holds, (_, i) => after.holds[i] === 1)
   const known = new Set(knownParts(lines).map(({ id }) => id))
   let [massKg, x, y, unplacedKg] = [from.massKg, from.massKg * from.xM, from.massKg * from.yM, 0]
   for (const { line, part } of lines) {

@@ -52,9 +52,9 @@ export interface Repeatability {
 /** Pad weighings of one car content in one run of linked stages, alike in scales and conditions, in groups of two or more. Source: sample standard deviation, n − 1. */
 export function repeatability(car: Car): Repeatability[] {
   const groups: { weighings: Weighing[]; key: string }[] = []
-  for (const { weighing, inCar, context } of car.weighings) {
+  for (const { weighing, holds, context } of car.weighings) {
     if (weighing.total || weighing.axles) continue
-    const key = [car.runs[context], ...[...inCar].sort()].join(' ')
+    const key = [car.runs[context], holds.join('')].join(' ')
     const group = groups.find((entry) => entry.key === key && entry.weighings.every((other) => conditionDifferences(other, weighing).length === 0))
     if (group) group.weighings.push(weighing)
     else groups.push({ weighings: [weighing], key })

@@ -4,7 +4,7 @@ import { itemAt } from '../../item-at.ts'
 import { finishedMassDistribution, type OpenPart, openMass } from '../../mass/open-mass.ts'
 import { type CombinedMeasurements, combineMeasurements, measurementsAgree } from '../../proof/combine-measurements.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
-import { areLinked, type Car, type Line, type UsableWeighing } from '../../stages/car.ts'
+import { areLinked, type Car, type Holds, type Line, NOTHING_HELD, type UsableWeighing } from '../../stages/car.ts'
 import { isUnknown, openPart } from '../../stages/line-mass.ts'
 import { baselineReference } from '../../stages/reference-mass.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
@@ -51,7 +51,7 @@ const asMeasurement = ({ reference, weighing }: UsableWeighing) => ({
  */
 function weighingsOf(car: Car, position: number, holdsNothingElse: (entry: UsableWeighing) => boolean): UsableWeighing[] {
   const standing = car.weighings.filter(
-    (entry) => holdsNothingElse(entry) && entry.inCar.size === car.lineCountUpTo[position] && areLinked(car, entry.context, position),
+    (entry) => holdsNothingElse(entry) && entry.holdsCount === car.lineCountUpTo[position] && areLinked(car, entry.context, position),
   )
   const [head, ...rest] = standing.toReversed().sort((a, b) => Number(b.context === position) - Number(a.context === position))
   if (!head) return []
@@ -67,7 +67,7 @@ function latestOfHighestRun(car: Car, weighings: readonly UsableWeighing[]): Usa
 }
 
 function anchorOf(car: Car, position: number): Anchor | undefined {
-  const isSubset = (entry: UsableWeighing) => entry.inCarUpTo[position] === entry.inCar.size
+  const isSubset = (entry: UsableWeighing) => entry.inCarUpTo[position] === entry.holdsCount
   const [head, ...rest] = weighingsOf(car, position, isSubset)
   if (head)
     return { kind: 'equal', weighings: [head, ...rest], combined: combineMeasurements([asMeasurement(head), ...rest.map(asMeasurement)], largestUsefulCarSd) }
@@ -104,7 +104,7 @@ export const massAtStage = rememberByIndex((car: Car, position: number): MassAtS
     const distribution = normalDistribution(value, sd)
     return { value, sd, proof, distribution, anchor, openLines: [], anchorMassKg: value, anchorSdKg: sd, carriedFromPosition: null }
   }
-  const held = anchor.kind === 'baseline' ? new Set<string>() : anchor.weighing.inCar
+  const held = anchor.kind === 'baseline' ? NOTHING_HELD : anchor.weighing.holds
   const known = anchor.kind === 'baseline' ? anchor : anchor.weighing.reference
   const openLines = [...linesBetween(car, held, (line) => line.stagePosition <= position), ...comingBack(car, position)]
   const parts = knownParts(openLines)
@@ -161,12 +161,13 @@ function sumProof(hasOpen: boolean, baseline: Proof | undefined, anchorVariance:
 export const knownParts = (lines: readonly OpenLine[]): OpenPart[] => lines.filter(({ line }) => !isUnknown(line.mass)).map(({ part }) => part)
 
 /** What leads from one content of the car to another: lines that come in, and lines that go out again with their sign turned. */
-export function linesBetween(car: Car, held: ReadonlySet<string>, isWanted: (line: Line) => boolean): OpenLine[] {
-  return car.lines.flatMap((line): OpenLine[] => {
-    const [was, is] = [held.has(line.change.id), isWanted(line)]
-    if (was === is) return []
-    return [{ line, part: openPart(line.change, line.mass, is ? 1 : -1) }]
-  })
+export function linesBetween(car: Car, held: Holds, isWanted: (line: Line, at: number) => boolean): OpenLine[] {
+  const found: OpenLine[] = []
+  for (const [at, line] of car.lines.entries()) {
+    const is = isWanted(line, at)
+    if ((held[at] === 1) !== is) found.push({ line, part: openPart(line.change, line.mass, is ? 1 : -1) })
+  }
+  return found
 }
 
 /** What the car has lost since it was bought, kg, with its spread: only the lines' doubt where both start from one anchor. */
@@ -177,7 +178,7 @@ export function massOffAt(car: Car, position: number): { value: number; sd: numb
   const proof = leastProof(first.proof, now.proof)
   if (!isOneAnchor(first.anchor, now.anchor)) return { value, sd: Math.hypot(first.sd, now.sd), proof }
   const upTo = now.carriedFromPosition ?? position
-  const lines = [...linesBetween(car, new Set(), (line) => line.stagePosition <= upTo), ...now.openLines.filter(({ part }) => part.isComingBack)]
+  const lines = [...linesBetween(car, NOTHING_HELD, (line) => line.stagePosition <= upTo), ...now.openLines.filter(({ part }) => part.isComingBack)]
   return { value, sd: Math.sqrt(openMass(knownParts(lines), car.biases).varianceKg2), proof }
 }
 

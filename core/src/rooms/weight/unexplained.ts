@@ -1,6 +1,6 @@
 import { itemAt } from '../../item-at.ts'
 import { openMass } from '../../mass/open-mass.ts'
-import { areLinked, type Car, type UsableWeighing } from '../../stages/car.ts'
+import { areLinked, type Car, NOTHING_HELD, type UsableWeighing } from '../../stages/car.ts'
 import { isWorkedBack } from '../../stages/line-mass.ts'
 import { baselineReference } from '../../stages/reference-mass.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
@@ -32,7 +32,7 @@ export function unexplainedAt(car: Car, weighingId: string): Unexplained | undef
 const unexplainedSinceLast = rememberByIndex((car, at) => unexplainedBetween(car, itemAt(car.weighings, at - 1), itemAt(car.weighings, at)))
 
 export function unexplainedBetween(car: Car, before: UsableWeighing, after: UsableWeighing): Unexplained {
-  const lines = linesBetween(car, before.inCar, (line) => after.inCar.has(line.change.id))
+  const lines = linesBetween(car, before.holds, (_, i) => after.holds[i] === 1)
   const open = openMass(knownParts(lines), car.biases)
   const ledgerSaidKg = before.reference.massKg + open.meanKg
   const massKg = after.reference.massKg - ledgerSaidKg
@@ -81,7 +81,7 @@ function unlistedSincePapers(car: Car, first: UsableWeighing): Unlisted[] {
   const papers = baselineReference(car.records.build)
   const position = unlistedBetween(car, 0, first.context)
   if (!papers || position === null) return []
-  const open = openMass(knownParts(linesBetween(car, new Set(), (line) => first.inCar.has(line.change.id))), car.biases)
+  const open = openMass(knownParts(linesBetween(car, NOTHING_HELD, (_, i) => first.holds[i] === 1)), car.biases)
   const massKg = first.reference.massKg - papers.massKg - open.meanKg
   const sdKg = Math.sqrt(papers.sdKg ** 2 + first.reference.sdKg ** 2 + open.varianceKg2)
   if (!isOutside(massKg, sdKg, first.reference.massKg)) return []

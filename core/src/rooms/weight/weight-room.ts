@@ -213,7 +213,7 @@ export function weighingFigures(car: Car, weighing: Weighing): WeighingFigures {
     reference: referenceMass(weighing, build) ?? null,
     unexplained: found ? (({ lines: _, ...rest }) => rest)(found) : null,
     differences: before ? conditionDifferences(before.weighing, weighing) : [],
-    inCarCount: car.weighings[at]?.inCar.size ?? 0,
+    inCarCount: car.weighings[at]?.holdsCount ?? 0,
     known: missing.length === 1 ? knownWithOneDeadPad(pads) : [],
     axleShare: axleShareOf(weighing) ?? null,
     refusal,

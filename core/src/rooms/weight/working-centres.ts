@@ -62,14 +62,14 @@ export function plannedFrontWorking(car: Car, position: number): Working | undef
   const front = frontShareAt(car, position)
   if (!mass || !front || mass.anchor.kind === 'baseline' || mass.anchor.kind === 'equal') return undefined
   const { weighing } = mass.anchor.weighing
-  const { inCar } = mass.anchor.weighing
+  const { holds } = mass.anchor.weighing
   return {
     title: `Front share planned for ${stageName(car, position)}`,
     calculation: 'mass.combine',
     result: { label: 'front share', value: front.value, kind: 'share', sd: front.sd, proof: front.proof },
     lines: [
       { label: `the car on the scales, ${day(weighing.at)}`, value: mass.anchorMassKg, kind: 'mass', sd: mass.anchorSdKg, proof: 'measured' },
-      ...linesBetween(car, inCar, (line) => line.stagePosition <= position).map(
+      ...linesBetween(car, holds, (line) => line.stagePosition <= position).map(
         ({ line, part }): WorkingLine => ({
           label: `${line.change.kind} ${line.change.name}`,
           value: openPartMeanKg(part, car.biases),

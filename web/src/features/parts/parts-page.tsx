@@ -33,7 +33,10 @@ export function PartsPage() {
   }
   const fitted = parts.filter(({ status }) => status === 'fitted').length
   const worn = wornParts(records).length
-  const title = parts.length === 0 ? 'No part is entered' : `${parts.length} ${parts.length === 1 ? 'part' : 'parts'}, ${fitted} fitted${worn > 0 ? `, ${worn} nearly used up` : ''}`
+  const title =
+    parts.length === 0
+      ? 'No part is entered'
+      : `${parts.length} ${parts.length === 1 ? 'part' : 'parts'}, ${fitted} fitted${worn > 0 ? `, ${worn} nearly used up` : ''}`
   return (
     <>
       <title>{`${build.name}: Parts · Bold Ballast`}</title>
