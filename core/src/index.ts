@@ -61,7 +61,6 @@ export {
   type PullSet,
   type SetComparison,
   type SpeedBand,
-  usualSessions,
 } from './rooms/power/compare-sets.ts'
 export { type DrivelineLoss, lossOf, USUAL_LOSS } from './rooms/power/driveline-loss.ts'
 export { planAtStage } from './rooms/power/engine-plan-at-stage.ts'
@@ -73,6 +72,7 @@ export { fuelRoleOf, planWithParts } from './rooms/power/plan-of-car.ts'
 export { makePowerRoom, type PowerRoom, type SessionFigures, type StagePower } from './rooms/power/power-room.ts'
 export { basisFactor, settingOf } from './rooms/power/session-power.ts'
 export { STOP_CHANNELS, type StopChannel, type StopReason, stopState } from './rooms/power/stop-state.ts'
+export { usualSessions } from './rooms/power/usual-sessions.ts'
 export { isSameSetting, visitKey } from './rooms/power/visits.ts'
 export { type WorkedPlan, workEnginePlan } from './rooms/power/work-engine-plan.ts'
 export type { BallastCar, NoBallastCar } from './rooms/weight/ballast-car.ts'

@@ -3,7 +3,7 @@ import { bottleTime, nitrousPower } from '../engine/nitrous.ts'
 import { CalculationError, requirePositive, requireWithin } from '../errors.ts'
 import { findUnit, fromSi, toSi } from '../units/units.ts'
 import { z } from '../zod.ts'
-import { bsfcFields, EXAMPLE_BSFC } from './engine.ts'
+import { bsfcFields, EXAMPLE_BSFC } from './fuel.ts'
 import { defineCalculation } from './registry.ts'
 
 export const nitrousCalculation = defineCalculation({

@@ -6,6 +6,7 @@ import { columnNotes } from './column-notes.ts'
 import { crossCheckPower } from './cross-check.ts'
 import { numberMarks } from './number-marks.ts'
 import { type Channel, type PullFigures, pullFigures } from './pull-figures.ts'
+import { MOST_PULLS, notEngineSpeed, tooManyPulls, unitsDoNotFit } from './pull-refusals.ts'
 import { type ChannelColumn, type ChannelRole, type ColumnMapping, guessColumns, isHeadingRow, isUnitRow, readColumns } from './read-header.ts'
 
 export interface RefusedLine {
@@ -32,8 +33,6 @@ const MOST_REPORTED_LINES = 50
 const MOST_LINES_BEFORE_HEADING = 40
 const NEEDED_ROLES: ReadonlySet<string> = new Set(['speed', 'power', 'torque'])
 const FALL_ENDS_PULL_RPM = 500
-/** More than a day at any dyno; a file with more has another column than a pull's name in the place of one. */
-const MOST_PULLS = 200
 
 /** A pull while it is read: what each of its columns is, and its numbers so far. */
 interface OpenPull {
@@ -259,15 +258,7 @@ export class PullReader {
       return found.length < this.pulls.length ? undefined : found
     }
     const { fastest } = this
-    if (fastest < 400 || fastest > 25_000) {
-      const cause =
-        fastest < 30 ? 'thousands of rpm, or a comma read as decimal' : fastest > 25_000 ? 'another unit, or another column' : 'rad/s, Hz or road speed'
-      throw new CalculationError(
-        'out-of-range',
-        'speed',
-        `The speed column runs up to ${Number(fastest.toPrecision(6))}, which is no engine speed in rpm: it looks like ${cause}. Give engine speed in rpm.`,
-      )
-    }
+    if (fastest < 400 || fastest > 25_000) throw notEngineSpeed(fastest)
     const [speed, power, torque] = [all('speed'), all('power'), all('torque')]
     if (!speed || !power || !torque) return null
     const check = crossCheckPower({
@@ -276,22 +267,9 @@ export class PullReader {
       torqueNm: torque.flatMap(({ channel, values }) => values.map((value) => toSi('torque', value, channel.unit))),
     })
     if (check.passes) return check.ratio
-    throw new CalculationError(
-      'inconsistent',
-      'units',
-      `Power and torque do not fit each other: power over torque times speed is ${check.ratio.toPrecision(4)} instead of 1. Likely cause: ${check.cause}. Say in which unit each column is, or correct the file, and read it again.`,
-    )
+    throw unitsDoNotFit(check)
   }
 }
-
-const tooManyPulls = (heading: string | null) =>
-  new CalculationError(
-    'out-of-range',
-    'file',
-    heading === null
-      ? `More than ${MOST_PULLS} pulls were found. Export fewer into one file.`
-      : `More than ${MOST_PULLS} pulls were found: "${heading}" changes too often to be the name of a pull. Say under "Which column is what" that it is something else, or export fewer pulls.`,
-  )
 
 /** The place of the first of the widest rows; −1 of none. */
 function widestAt(rows: readonly { readonly cells: readonly string[] }[]): number {

@@ -7,7 +7,7 @@ import { type BuildFile, buildFileSchema } from '@bold-ballast/contract'
 import { CURVE_VERSION, makeBoard, makePowerRoom, makeWeightRoom, openCar } from '@bold-ballast/core'
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
-import yazl from 'yazl'
+import { archive } from '../../test/archive.ts'
 import { randomBuildFile, smallBuildFile } from '../../test/random-build.ts'
 import { startTestServer, type TestServer } from '../../test/test-server.ts'
 import { parseBuildFile } from './parse.ts'
@@ -24,16 +24,6 @@ afterAll(async () => {
   await server.stop()
   await rm(folder, { recursive: true })
 })
-
-/** An archive in memory; `names` may be anything, also what a well-made archive never holds. */
-async function archive(entries: Record<string, string | Buffer>): Promise<Buffer> {
-  const zip = new yazl.ZipFile()
-  for (const [name, content] of Object.entries(entries)) zip.addBuffer(Buffer.from(content as string), name)
-  zip.end()
-  const chunks: Buffer[] = []
-  for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer)
-  return Buffer.concat(chunks)
-}
 
 interface Wish {
   mode?: 'preview' | 'import'
@@ -296,13 +286,7 @@ describe('a damaged archive', () => {
   test.each(['preview', 'import'] as const)('is told by its checksum in a %s, and nothing is stored', async (mode) => {
     const content = JSON.stringify(file())
     const whole = await archive({ 'build.json': content })
-    // The name stands in the text once more than packed: one letter of the stored bytes is turned.
-    const zip = new yazl.ZipFile()
-    zip.addBuffer(Buffer.from(content), 'build.json', { compress: false })
-    zip.end()
-    const chunks: Buffer[] = []
-    for await (const chunk of zip.outputStream) chunks.push(chunk as Buffer)
-    const bytes = Buffer.concat(chunks)
+    const bytes = await archive({ 'build.json': content }, { compress: false })
     const at = bytes.indexOf('"name":"') + '"name":"'.length
     bytes[at] = (bytes[at] as number) ^ 1
     const before = await countBuilds()

@@ -2,7 +2,8 @@ import { describe, expect, it, test } from 'vitest'
 import { changed } from '../../../test/worked-example.ts'
 import type { DynoSession } from '../../records/power-kinds.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
-import { comparableSets, compareSets, type PullSet, type SpeedBand, usualSessions } from './compare-sets.ts'
+import { comparableSets, compareSets, type PullSet, type SpeedBand } from './compare-sets.ts'
+import { usualSessions } from './usual-sessions.ts'
 
 const SPEEDS = Array.from({ length: 81 }, (_, i) => 3000 + 50 * i)
 
