@@ -1,6 +1,6 @@
 import { BASIS_STANDARDS, BOOST_SCHOOLS, buildFields } from '@bold-ballast/core'
 import { field, makeForm, type OwnKind } from '../ui/form-fields.ts'
-import { typedText } from '../ui/quantity.ts'
+import { typedAgain, usualText } from '../ui/quantity.ts'
 import { DISCIPLINE_WORDS, DRIVE_WORDS, SCHOOL_WORDS } from '../ui/words.ts'
 
 const STANDARD_WORDS = Object.fromEntries(
@@ -17,8 +17,10 @@ const fromPapers: OwnKind = {
     return found && { massKg: found.value, sdKg: found.sd ?? null, proof: 'catalogue', typed: found.typed }
   },
   begin: (record, units) => {
-    const { baselineMass } = record as { readonly baselineMass?: { readonly massKg: number; readonly typed?: string | null } | null }
-    return baselineMass ? (baselineMass.typed ?? typedText('mass', baselineMass.massKg, units.mass as string)) : ''
+    const { baselineMass } = record as {
+      readonly baselineMass?: { readonly massKg: number; readonly sdKg?: number | null; readonly typed?: string | null } | null
+    }
+    return baselineMass ? typedAgain('mass', { value: baselineMass.massKg, sd: baselineMass.sdKg, typed: baselineMass.typed }, units.mass as string) : ''
   },
 }
 
@@ -36,7 +38,7 @@ const FIELDS = [
     hint: (units) => `${units.mass} unless a unit is typed`,
   }),
   field('reference.fuelL', 'volume', { label: 'Fuel', hint: (units) => `${units.volume} unless a unit is typed` }),
-  field('reference.fuelKgPerL', 'fuelDensity', { label: 'Fuel density', hint: 'petrol about 0.745 kg/L' }),
+  field('reference.fuelKgPerL', 'fuelDensity', { label: 'Fuel density', hint: (units) => `petrol about ${usualText(units, 'fuelDensity', 0.745)}` }),
   field('reference.nitrousKg', 'mass', { label: 'Nitrous in its bottle', hint: 'Where the car carries one; a full bottle is usual.' }),
   field('baselineMass', fromPapers, {
     label: 'Mass before any weighing',

@@ -28,10 +28,10 @@ export function useChartColours() {
   const theme = useShownTheme()
   return useMemo(() => {
     const style = getComputedStyle(document.documentElement)
-    const [pine, slate, danger, wash, ink, edge, wait] = ['--pine', '--planned', '--danger', '--wash', '--ink', '--edge', '--wait'].map((name) =>
-      style.getPropertyValue(name).trim(),
-    ) as [string, string, string, string, string, string, string]
-    return { theme, pine, slate, danger, wash, ink, edge, wait }
+    const [pine, slate, danger, wash, ink, edge, wait, sheet] = ['--pine', '--planned', '--danger', '--wash', '--ink', '--edge', '--wait', '--sheet'].map(
+      (name) => style.getPropertyValue(name).trim(),
+    ) as [string, string, string, string, string, string, string, string]
+    return { theme, pine, slate, danger, wash, ink, edge, wait, sheet }
   }, [theme])
 }
 

@@ -87,14 +87,15 @@ const typed = (over: FormValues, set: SetName = 'metric') => {
 describe('a form out of declared fields', () => {
   it('calls its fields by their paths, without a dot', () => {
     expect(fieldName('pump.lossPa')).toBe('pump-lossPa')
-    expect(form.specs(UNIT_SETS.metric).map(({ name }) => name)).toContain('pump-lossPa')
+    expect(form.specs().map(({ name }) => name)).toContain('pump-lossPa')
   })
 
   it('says of each field what it needs to be shown', () => {
-    const specs = Object.fromEntries(form.specs(UNIT_SETS.imperial).map((spec) => [spec.name, spec]))
+    const specs = Object.fromEntries(form.specs().map((spec) => [spec.name, spec]))
     expect(specs.name).toEqual({ name: 'name', label: 'Name', section: 'What it is' })
     expect(specs.note).toMatchObject({ isWide: true })
-    expect(specs.massKg?.hint).toBe('lb unless a unit is typed')
+    const { hint } = specs.massKg ?? {}
+    expect(typeof hint === 'function' && hint(UNIT_SETS.imperial)).toBe('lb unless a unit is typed')
     expect(specs.bits?.type).toBe('textarea')
     expect(specs.hasRoof?.type).toBe('checkbox')
     expect(specs.side).toMatchObject({

@@ -1,7 +1,7 @@
 import { fieldUnit, findUnit, fromSi, type QuantityKind, quantityOf, z } from '@bold-ballast/core'
 import type { FormReader, FormValues } from './form-reader.ts'
 import { typedText } from './quantity.ts'
-import type { FieldSpec } from './record-form.tsx'
+import type { FieldSpec, Hint } from './record-form.tsx'
 
 type Units = Readonly<Record<string, string>>
 type Fields = Readonly<Record<string, z.ZodType>>
@@ -23,7 +23,7 @@ export interface OwnKind {
 
 interface FieldOptions {
   readonly label: string
-  readonly hint?: string | ((units: Units) => string)
+  readonly hint?: Hint
   readonly section?: string
   readonly isWide?: boolean
   /** The words of a choice, by its values. */
@@ -173,13 +173,13 @@ export function makeForm(fields: Fields, list: readonly Field[], groups: readonl
   const declared = new Map(list.map((each) => [each.path, declaredAt(fields, each.path)]))
   const inGroup = (path: string) => groups.find((group) => path.startsWith(`${group.path}.`))
   return {
-    specs: (units: Units): FieldSpec[] =>
+    specs: (): FieldSpec[] =>
       list.map(({ path, kind, label, hint, section, isWide, words }) => {
         const type = typeof kind !== 'object' ? TYPES[kind] : 'read' in kind ? kind.type : 'textarea'
         return {
           name: fieldName(path),
           label,
-          ...(hint === undefined ? {} : { hint: typeof hint === 'string' ? hint : hint(units) }),
+          ...(hint === undefined ? {} : { hint }),
           ...(type ? { type } : {}),
           ...(section ? { section } : {}),
           ...(isWide ? { isWide } : {}),

@@ -1,4 +1,4 @@
-import { type DecimalMark, decimalsForSpread, formatNumber, fromSi, type QuantityKind, quantityOf, spreadFromSi } from '@bold-ballast/core'
+import { type DecimalMark, decimalsForSpread, formatNumber, fromSi, parseQuantity, type QuantityKind, quantityOf, spreadFromSi } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { unitsOf } from '../data/preferences.ts'
 import { usePreferences } from '../data/store.ts'
@@ -44,7 +44,37 @@ export function useQuantities() {
   return { units, format, text, decimalMark: preferences.decimalMark }
 }
 
+const shortNumber = (value: number) => String(Number(value.toPrecision(3)))
+
+/** A usual value in the picked unit, for a hint: up to three digits, or a range from one to the other. */
+export function usualText(units: Readonly<Record<QuantityKind, string>>, kind: QuantityKind, value: number, upTo?: number): string {
+  const low = shortNumber(fromSi(kind, value, units[kind]))
+  return `${upTo === undefined ? low : `${low} to ${shortNumber(fromSi(kind, upTo, units[kind]))}`} ${units[kind]}`
+}
+
 /** A value as text a form can be filled with again: plain digits and the unit. */
 export function typedText(kind: QuantityKind, value: number, unit: string): string {
   return `${Number(fromSi(kind, value, unit).toPrecision(7))} ${unit}`.trim()
+}
+
+interface TypedValue {
+  readonly value: number
+  readonly sd?: number | null | undefined
+  readonly typed?: string | null | undefined
+}
+
+function readsAs(typed: string, kind: QuantityKind, value: number, unit: string): boolean {
+  try {
+    return (['.', ','] as const).every(
+      (decimalMark) => Math.abs(parseQuantity(typed, kind, { defaultUnit: unit, decimalMark }).value - value) <= 1e-9 * Math.abs(value),
+    )
+  } catch {
+    return false
+  }
+}
+
+/** A stored value as text for a form: as it was typed where that is read the same today, whatever is picked; else its value with its spread. */
+export function typedAgain(kind: QuantityKind, { value, sd, typed }: TypedValue, unit: string): string {
+  if (typed && readsAs(typed, kind, value, unit)) return typed
+  return `${typedText(kind, value, unit)}${sd === null || sd === undefined ? '' : ` ± ${typedText(kind, sd, unit)}`}`
 }

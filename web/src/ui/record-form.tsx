@@ -1,4 +1,4 @@
-import type { ResourceName } from '@bold-ballast/core'
+import type { QuantityKind, ResourceName } from '@bold-ballast/core'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { enqueue } from '../data/outbox-sender.ts'
@@ -10,10 +10,13 @@ import { useQuantities } from './quantity.ts'
 import { StaleChoice } from './stale-choice.tsx'
 import { Alert } from './states.tsx'
 
+/** What stands under a field; quantities in it are said in the picked units. */
+export type Hint = string | ((units: Readonly<Record<QuantityKind, string>>) => string)
+
 export interface FieldSpec {
   readonly name: string
   readonly label: string
-  readonly hint?: string
+  readonly hint?: Hint
   readonly type?: 'text' | 'textarea' | 'select' | 'date' | 'datetime-local' | 'checkbox'
   /** What is offered while typing. */
   readonly suggestions?: readonly string[]
@@ -163,7 +166,9 @@ function FormField({
   error: string | undefined
   form: ReturnType<typeof useForm<FormValues>>
 }) {
-  const { label, hint, type = 'text', options = [], isWide, section, suggestions } = field
+  const { label, type = 'text', options = [], isWide, section, suggestions } = field
+  const { units } = useQuantities()
+  const hint = typeof field.hint === 'function' ? field.hint(units) : field.hint
   const described = error ? `${id}-error` : hint ? `${id}-hint` : undefined
   const common = { id, 'aria-invalid': error ? true : undefined, 'aria-describedby': described }
   const isChecked = form.watch(field.name) === 'true'

@@ -22,7 +22,7 @@ export function NewBuildPage() {
       <h1 className="mb-4">A new build</h1>
       <RecordForm
         draftKey="build"
-        fields={buildForm.specs(units)}
+        fields={buildForm.specs()}
         defaults={buildForm.defaults(USUAL, units)}
         submitLabel="Make the build"
         toBody={(read, id) => ({ id, ...buildForm.body(read) })}

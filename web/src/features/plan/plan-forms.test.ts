@@ -60,7 +60,7 @@ describe('the car in a form', () => {
     expect(form.errors).toEqual({})
   })
   it('has a field for every text it starts with', () => {
-    const names = new Set(carFieldSpecs(UNIT_SETS.metric).map(({ name }) => name))
+    const names = new Set(carFieldSpecs().map(({ name }) => name))
     expect(Object.keys(carDefaults(BUILD, UNIT_SETS.metric)).filter((name) => !names.has(name))).toEqual([])
   })
   it('a mass from papers that is typed anew is of papers again', () => {

@@ -7,7 +7,7 @@ import { aimBody, aimDefaults, siteBody, siteDefaults } from './ballast/ballast-
 import { type LineContext, lineBody, type OpenBox, readLine } from './ledger/entry-body.ts'
 import { lineInstant, TODAY } from './ledger/line-dates.ts'
 import { readPasted } from './ledger/paste-lines.ts'
-import { type Method, stepsOf, weighingBody } from './scales/weighing-form.ts'
+import { deadOf, METHODS, type Method, methodOf, stepsOf, weighingBody, weighingDefaults } from './scales/weighing-form.ts'
 
 const NOW = '2026-03-01T10:00:00.000Z'
 const reader = (values: FormValues, mark: '.' | ',' = '.') => new FormReader(values, UNIT_SETS.metric, mark)
@@ -122,6 +122,28 @@ describe('a weighing', () => {
     expect(first?.pads).not.toContain(dead)
     expect(second?.pads).toContain(dead)
   })
+  test.each(METHODS.flatMap((method) => (['LF', 'RR'] as const).map((dead) => [method, dead] as const)))(
+    '%s with %s dead fills the form again with the same, in either units, with every spread',
+    (method, dead) => {
+      const readings = Object.fromEntries(
+        stepsOf(method, dead).flatMap(({ pads: named, isSecond }) => named.map((pad) => [isSecond ? `second${pad}` : pad, '300.5 ± 0.4'])),
+      )
+      const wholes = { total: '1241 ± 3', axleFront: '640.5', axleRear: '601 ± 2' }
+      const more = { padHeight: '85 mm', blockError: '3 mm', nitrous: '4.5 kg', tyrePressure: '190 kPa', rideHeightFront: '112 mm', driverName: 'Ilse' }
+      const { body: first, errors } = body({ ...readings, ...wholes, ...more, extraName: 'tool bag', extraMass: '6 kg ± 0.5', isLevel: 'true' }, method, dead)
+      expect(errors).toEqual({})
+      const stored = first as unknown as Parameters<typeof weighingDefaults>[0]
+      expect([methodOf(stored), method === 'cornerSwapped' ? deadOf(stored) : dead]).toEqual([method, dead])
+      for (const set of ['metric', 'imperial'] as const) {
+        const again = new FormReader(weighingDefaults(stored, UNIT_SETS[set]), UNIT_SETS[set], '.')
+        const second = weighingBody(again, method, dead)
+        expect(again.errors).toEqual({})
+        const rounded = (value: unknown) =>
+          JSON.parse(JSON.stringify(value, (key, each) => (key === 'typed' ? null : typeof each === 'number' ? Number(each.toPrecision(5)) : each)))
+        expect(rounded(second)).toEqual(rounded(first))
+      }
+    },
+  )
   test.each(['axlesOnBlocks', 'otherAxleOnFloor'] as const)('%s reads each corner once', (method) => {
     expect(stepsOf(method, 'LR').flatMap((step) => step.pads)).toEqual(['LF', 'RF', 'LR', 'RR'])
   })

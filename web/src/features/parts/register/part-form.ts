@@ -2,7 +2,7 @@ import { CalculationError, FUEL_ROLES, type FuelRole, LIFE_UNITS, PART_STATUSES,
 import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedText } from '../../../ui/quantity.ts'
+import { typedText, usualText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>): FieldSpec[] => [
@@ -35,7 +35,8 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
   {
     name: 'ratings',
     label: 'What it can take, one a line',
-    hint: 'Such as: gearbox torque 480 N·m · power 350 kW measured · boost 1.8 bar guess · duty 85 % · fuel flow 850 cc/min each (an injector’s static flow, a pump’s at its pressure). A torque says where: crank, gearbox, axle or wheel.',
+    hint: (units) =>
+      `Such as: gearbox torque ${usualText(units, 'torque', 480)} · power ${usualText(units, 'power', 350_000)} measured · boost ${usualText(units, 'pressure', 180_000)} guess · duty 85 % · fuel flow 850 cc/min each (an injector’s static flow, a pump’s at its pressure). A torque says where: crank, gearbox, axle or wheel.`,
     type: 'textarea',
     section: 'Ratings',
     isWide: true,
@@ -45,7 +46,7 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
   {
     name: 'extras',
     label: 'What has to be bought with it, one a line',
-    hint: 'Name; mass; cost. Such as: mounts; 2.1 kg; 300',
+    hint: (units) => `Name; mass; cost. Such as: mounts; ${usualText(units, 'mass', 2.1)}; 300`,
     type: 'textarea',
     isWide: true,
   },

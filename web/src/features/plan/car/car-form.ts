@@ -3,7 +3,7 @@ import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool, type QuantityKind } f
 import { buildForm } from '../../../shared/build-form.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedText } from '../../../ui/quantity.ts'
+import { typedText, usualText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 type Units = Record<QuantityKind, string>
@@ -11,7 +11,7 @@ type Units = Record<QuantityKind, string>
 const AXLES = ['front', 'rear'] as const
 const CORNER_FIELDS = [
   ['wheelRate', 'wheelRateNPerM', 'springRate', 'rate at the wheel', 'Spring rate times motion ratio squared; bars left out.'],
-  ['tyreRate', 'tyreRateNPerM', 'springRate', 'tyre rate', 'May stay empty; 200 N/mm is usual.'],
+  ['tyreRate', 'tyreRateNPerM', 'springRate', 'tyre rate', (units: Units) => `May stay empty; ${usualText(units, 'springRate', 200_000)} is usual.`],
   ['motionRatio', 'motionRatio', 'ratio', 'motion ratio', 'Spring travel over wheel travel.'],
   ['pitch', 'threadPitchM', 'length', 'perch thread pitch', 'How far one turn moves it.'],
 ] as const
@@ -22,7 +22,7 @@ function moreFields(): FieldSpec[] {
       name: 'drivers',
       label: 'Drivers, one a line: name; mass in their gear; seat; belts',
       section: 'Drivers: a weighing or a goal may name one',
-      hint: 'Such as: Ilse; 66 kg; seat forward two holes. The reference driver above stays the default.',
+      hint: (units) => `Such as: Ilse; ${usualText(units, 'mass', 66)}; seat forward two holes. The reference driver above stays the default.`,
       type: 'textarea',
       isWide: true,
     },
@@ -46,7 +46,7 @@ function moreFields(): FieldSpec[] {
       options: [{ value: '', label: 'usual numbers, and it says so' }, ...LOSS_SCHOOLS.map((value) => ({ value, label: LOSS_SCHOOL_WORDS[value] }))],
     },
     { name: 'lossShare', label: 'Share of the crank power', hint: '10 to 22 % on rollers, 6 to 10 % at hubs (common practice, no source).' },
-    { name: 'fixedLoss', label: 'Fixed part', hint: '5 to 20 kW (common practice, no source).' },
+    { name: 'fixedLoss', label: 'Fixed part', hint: (units) => `${usualText(units, 'power', 5000, 20_000)} (common practice, no source).` },
     { name: 'proportionalLoss', label: 'with it a share of', hint: '3 to 8 % (common practice, no source).' },
     { name: 'coastLoss', label: 'Measured by coasting down', hint: 'Reads low at high torque.' },
     {
@@ -129,7 +129,7 @@ function keptBaseline(read: FormReader, { baselineMass }: RecordsAnswer['build']
 }
 
 /** The fields of the car itself, in their order. */
-export const carFieldSpecs = (units: Units): FieldSpec[] => [...buildForm.specs(units), ...moreFields()]
+export const carFieldSpecs = (): FieldSpec[] => [...buildForm.specs(), ...moreFields()]
 
 /** The texts that the form starts with. */
 export function carDefaults(build: RecordsAnswer['build'], units: Units): FormValues {

@@ -1,6 +1,7 @@
 import type { Stage } from '@bold-ballast/core'
 import { stageOptions } from '../../../shared/stage-options.ts'
 import type { FormReader } from '../../../ui/form-reader.ts'
+import { usualText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const expectationFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
@@ -15,7 +16,11 @@ export const expectationFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => 
       { value: 'times', label: 'to be multiplied by' },
     ],
   },
-  { name: 'value', label: 'Value', hint: 'With ± if you can: 165 kW ± 8, or 221 hp. A plain factor for “multiplied by”.' },
+  {
+    name: 'value',
+    label: 'Value',
+    hint: (units) => `With ± if you can: ${usualText(units, 'power', 165_000)} ± ${usualText(units, 'power', 8000)}. A plain factor for “multiplied by”.`,
+  },
   {
     name: 'proof',
     label: 'How known',

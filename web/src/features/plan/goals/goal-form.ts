@@ -1,6 +1,7 @@
 import { METRIC_INFO, METRICS, type Metric, type Stage } from '@bold-ballast/core'
 import { stageOptions } from '../../../shared/stage-options.ts'
 import type { FormReader } from '../../../ui/form-reader.ts'
+import { usualText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 /** The last stage by its name, which moves along when another is added. */
@@ -30,7 +31,7 @@ export const goalFieldSpecs = (stages: readonly Stage[], drivers: readonly { rea
       { value: 'between', label: 'between (targets only)' },
     ],
   },
-  { name: 'value', label: 'Value', hint: 'Any unit may be typed: 1 200 kg, 410 hp, 52 %.' },
+  { name: 'value', label: 'Value', hint: (units) => `Any unit may be typed: ${usualText(units, 'mass', 1200)}, ${usualText(units, 'power', 300_000)}, 52 %.` },
   { name: 'highValue', label: 'Upper value', hint: 'Only for “between”.' },
   { name: 'stage', label: 'Due by, or from', type: 'select', options: [{ value: '', label: lastLabel(stages) }, ...stageOptions(stages)] },
   ...(drivers.length > 0

@@ -1,5 +1,6 @@
 import { fromSi, type PullPlan, pullPlanKind, toSi } from '@bold-ballast/core'
 import { field, makeForm, type OwnKind } from '../../../ui/form-fields.ts'
+import { usualText } from '../../../ui/quantity.ts'
 
 const minutes = (seconds: number) => `${Number(fromSi('duration', seconds, 'min').toPrecision(6))} min`
 const MOST_PULLS = 20
@@ -31,7 +32,7 @@ export const hoursForm = makeForm(pullPlanKind.fields, [
   field('pullSdW', 'power', { label: 'Pull to pull, one spread', hint: 'Of this dyno, as your sessions show it; may stay empty.' }),
   field('changes', changesKind, {
     label: 'Changes to try, one a line and one at a time: name; time to change; pulls',
-    hint: 'Such as: boost 120 kPa; 5; 3',
+    hint: (units) => `Such as: boost ${usualText(units, 'pressure', 120_000)}; 5; 3`,
     isWide: true,
   }),
   field('stops.lambdaOver', 'number', { label: 'Stop when lambda is over', section: 'When a pull is broken off' }),

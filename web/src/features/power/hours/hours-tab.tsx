@@ -141,7 +141,7 @@ export function HoursTab({ records, position, stageId }: { records: RecordsAnswe
         <Panel title={`Hours at the dyno, stage ${position}`} onClose={() => setIsEditing(false)}>
           <RecordForm
             draftKey={`${build.id}.hours.${stageId}.${plan?.version ?? 0}`}
-            fields={hoursForm.specs(units)}
+            fields={hoursForm.specs()}
             defaults={hoursForm.defaults(plan ?? FIRST_HOURS, units)}
             submitLabel="Store the plan"
             toBody={(read, id) => (plan ? { version: plan.version, ...hoursForm.body(read) } : { id, stageId, ...hoursForm.body(read) })}

@@ -90,15 +90,25 @@ export function LinksChart({
       }
     }
     // How much of a life is left does not hang on power: it stands at the start of the sweep, on the same scale.
-    const worn = wornParts(records).map(({ part, life }) => ({ left: Math.max(0, 100 * (1 - life.share)), words: ` ${part.kind}: ${lifeText(part, life)}` }))
+    const worn = wornParts(records).map(({ part, life }) => ({ left: Math.max(0, 100 * (1 - life.share)), words: `${part.kind}: ${lifeText(part, life)}` }))
+    // On a ground of their own: a curve may pass under them.
+    const lifeWords = worn.map(({ left, words }) => ({
+      x: from,
+      y: left,
+      xanchor: 'left' as const,
+      xshift: 9,
+      showarrow: false,
+      text: words,
+      bgcolor: colours.sheet,
+      borderpad: 1,
+      font: { size: 11, color: colours.wait },
+    }))
     const lives: Data = {
       x: worn.map(() => from),
       y: worn.map(({ left }) => left),
       text: worn.map(({ words }) => words),
       type: 'scatter',
-      mode: isNarrow ? 'markers' : 'text+markers',
-      textposition: 'middle right',
-      textfont: { size: 11, color: colours.wait },
+      mode: 'markers',
       marker: { symbol: 'hourglass', size: 12, color: colours.wait },
       hovertemplate: '%{text}<extra></extra>',
       cliponaxis: false,
@@ -114,7 +124,7 @@ export function LinksChart({
         xaxis: { title: { text: `power, ${powerUnit}` }, tickformat: ',.0f', range: [from - (to - from) / 60, to] },
         yaxis: { title: { text: 'headroom, %' }, zeroline: true, zerolinewidth: 2, zerolinecolor: colours.ink, range: [100 * LOWEST, 100] },
         shapes: marks.map(({ shape }) => shape),
-        annotations: [...numbers, ...(isNarrow ? [] : names), ...marks.map(({ label }) => label)],
+        annotations: [...numbers, ...(isNarrow ? [] : [...names, ...lifeWords]), ...marks.map(({ label }) => label)],
       },
     }
   }, [swept, records, targetW, todayW, powerUnit, colours])

@@ -13,6 +13,7 @@ import {
   usualBsfc,
 } from '@bold-ballast/core'
 import { field, makeForm } from '../../../ui/form-fields.ts'
+import { usualText } from '../../../ui/quantity.ts'
 
 const HEAT_WORDS: Record<(typeof HEAT_SCHOOLS)[number], string> = { shareOfFuel: 'a share of the fuel’s energy', shareOfPower: 'a share of the power' }
 const REFERENCE_WORDS = Object.fromEntries(Object.keys(FLOW_REFERENCES).map((value) => [value, value]))
@@ -58,15 +59,22 @@ export const planForm = makeForm(
     field('burn.ethanolShare', 'share', { label: 'Ethanol in the fuel', section: 'Fuel', hint: 'By volume; measure it, pumps vary.' }),
     field('burn.bsfcKgPerJ', 'fuelUse', {
       label: 'Fuel used for each power and time',
-      hint: 'Petrol 255 to 335 g/kWh, boosted 335 to 395; ethanol about 40 % more (common practice, no source).',
+      hint: (units) =>
+        `Petrol ${usualText(units, 'fuelUse', toSi('fuelUse', 255, 'g/kWh'), toSi('fuelUse', 335, 'g/kWh'))}, boosted ${usualText(units, 'fuelUse', toSi('fuelUse', 335, 'g/kWh'), toSi('fuelUse', 395, 'g/kWh'))}; ethanol about 40 % more (common practice, no source).`,
     }),
     field('burn.lambda', 'number', { label: 'Lambda at full power', hint: '0.78 to 0.90 is usual (common practice, no source).' }),
     field('air.isBoosted', 'flag', { label: 'The engine is', section: 'Air', words: { true: 'boosted', false: 'without boost' } }),
     field('air.ambientPressurePa', 'pressure', { label: 'Air outside, absolute' }),
     field('air.ambientTemperatureK', 'temperature', { label: 'Air outside, temperature' }),
     field('air.intakeRiseK', 'number', { label: 'Without boost: charge warmer by, K', hint: '5 to 15 K (common practice, no source).' }),
-    field('air.beforeLossPa', 'pressure', { label: 'Lost before the engine or compressor', hint: 'Filter and pipe: 1 to 5 kPa (common practice, no source).' }),
-    field('air.afterLossPa', 'pressure', { label: 'Lost between it and the manifold', hint: 'Cooler and pipes: 5 to 15 kPa (common practice, no source).' }),
+    field('air.beforeLossPa', 'pressure', {
+      label: 'Lost before the engine or compressor',
+      hint: (units) => `Filter and pipe: ${usualText(units, 'pressure', 1000, 5000)} (common practice, no source).`,
+    }),
+    field('air.afterLossPa', 'pressure', {
+      label: 'Lost between it and the manifold',
+      hint: (units) => `Cooler and pipes: ${usualText(units, 'pressure', 5000, 15_000)} (common practice, no source).`,
+    }),
     field('air.compressorEfficiency', 'share', { label: 'Compressor efficiency', hint: 'Turbo 55 to 80 %, driven 50 to 75 % (common practice, no source).' }),
     field('air.flowReference', 'choice', { label: 'Its map is stated at', words: REFERENCE_WORDS, hint: 'Maps differ by up to 8 % in flow.' }),
     field('air.coolerEffectiveness', 'share', { label: 'Cooler effectiveness', hint: '50 to 85 % (common practice, no source). Empty: no cooler.' }),

@@ -124,7 +124,7 @@ export function PlanTab({ records, room, position, stageId }: { records: Records
         <Panel title={`Engine plan, stage ${position}`} onClose={close} focusOn={fieldName(editing)}>
           <RecordForm
             draftKey={`${build.id}.plan.${stageId}.${own?.version ?? 0}`}
-            fields={planForm.specs(units)}
+            fields={planForm.specs()}
             defaults={begun}
             submitLabel="Store the plan"
             toBody={(read, id) => (own ? { version: own.version, ...planForm.body(read) } : { id, stageId, ...planForm.body(read) })}

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedText } from '../../../ui/quantity.ts'
+import { typedAgain, typedText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 import { BALLAST_OBJECTIVES_WORDS } from './ballast-words.ts'
 
@@ -12,7 +12,7 @@ type Units = Record<'mass' | 'length' | 'share', string>
 export const siteFieldSpecs: readonly FieldSpec[] = [
   { name: 'name', label: 'Name of the place' },
   { name: 'limit', label: 'What its mount may carry', hint: 'By whoever made and inspected the mount.' },
-  { name: 'plates', label: 'Plates there are for it', hint: 'Number and size: 6 x 5, 4 x 2.5 kg.', isWide: true },
+  { name: 'plates', label: 'Plates there are for it', hint: (units) => `Number and size: 6 x 5, 4 x 2.5 ${units.mass}.`, isWide: true },
   ...placeFields('place', 'Where it is'),
 ]
 
@@ -101,7 +101,7 @@ export function aimDefaults(aim: Aim | undefined, minimumKg: number | undefined,
   if (!aim) return { objective: 'nearestShares', minimum: minimumKg === undefined ? '' : typedText('mass', minimumKg, units.mass) }
   const percent = (value: number | null | undefined) => (value === null || value === undefined ? '' : typedText('share', value, '%'))
   return {
-    minimum: aim.typed ?? typedText('mass', aim.minimumKg, units.mass),
+    minimum: typedAgain('mass', { value: aim.minimumKg, typed: aim.typed }, units.mass),
     mostOver: aim.mostOverKg === null ? '' : typedText('mass', aim.mostOverKg, units.mass),
     objective: aim.objective,
     ...Object.fromEntries(

@@ -5,8 +5,8 @@ import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
-import { useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
+import { useQuantities, usualText } from '../../../ui/quantity.ts'
+import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { Caution, Empty } from '../../../ui/states.tsx'
 import { useAsked } from '../../../ui/use-asked.ts'
@@ -15,7 +15,7 @@ import { ReferenceWords } from '../scales/reference-words.tsx'
 import { CentreFigure } from './centre-figure.tsx'
 import { CentreTrail, trailCentres } from './centre-trail.tsx'
 
-const LIFT_FIELDS = [
+const LIFT_FIELDS: readonly FieldSpec[] = [
   {
     name: 'lifted',
     label: 'Lifted',
@@ -25,7 +25,11 @@ const LIFT_FIELDS = [
       { value: 'front', label: 'the front axle' },
     ],
   },
-  { name: 'lift', label: 'Lifted by', hint: 'How much higher its pads stand, with ± if you can: 300 mm ± 3.' },
+  {
+    name: 'lift',
+    label: 'Lifted by',
+    hint: (units) => `How much higher its pads stand, with ± if you can: ${usualText(units, 'length', 0.3)} ± ${usualText(units, 'length', 0.003)}.`,
+  },
   { name: 'rearAxle', label: 'The rear axle reads then', hint: 'Both rear pads together; or the car’s total less the front pads.' },
   { name: 'radiusFront', label: 'Loaded radius, front', hint: 'Wheel centre over the ground, with the car on its wheels.' },
   { name: 'radiusRear', label: 'Loaded radius, rear' },

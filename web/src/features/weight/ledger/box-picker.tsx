@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
-import { useQuantities } from '../../../ui/quantity.ts'
+import { useQuantities, usualText } from '../../../ui/quantity.ts'
 import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
 import type { OpenBox } from './entry-body.ts'
 import type { StoredChange } from './ledger-rows.ts'
@@ -13,7 +13,7 @@ const FIELDS: readonly FieldSpec[] = [
   { name: 'name', label: 'Name of the box', hint: 'As it is written on it.' },
   { name: 'empty', label: 'The scale reads with the empty box', hint: '0 where it was zeroed with the box on it.' },
   { name: 'instrument', label: 'Which scale' },
-  { name: 'reading', label: 'Spread of one reading', hint: 'Leave empty for the usual: 0.1 kg or 0.5 %.' },
+  { name: 'reading', label: 'Spread of one reading', hint: (units) => `Leave empty for the usual: ${usualText(units, 'mass', 0.1)} or 0.5 %.` },
 ]
 
 /** The box that parts go into one after another; the address holds which one is open. */

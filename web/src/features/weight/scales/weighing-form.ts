@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { PAD_NAMES, PAD_WORDS, type PadName } from '@bold-ballast/core'
 import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
-import { typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
+import { typedAgain, typedText, usualText } from '../../../ui/quantity.ts'
+import type { FieldSpec, Hint } from '../../../ui/record-form.tsx'
 
 type StoredWeighing = RecordsAnswer['weighings'][number]
 type Units = Readonly<Record<'mass' | 'length' | 'pressure' | 'volume', string>>
@@ -62,7 +62,7 @@ const YES_NO = [
   { value: 'false', label: 'no' },
 ]
 
-const WHOLE_HINT = 'With ± if you know its spread; 5 kg where nobody says.'
+const WHOLE_HINT: Hint = (units) => `With ± if you know its spread; ${usualText(units, 'mass', 5)} where nobody says.`
 const WHOLE_FIELDS: Partial<Record<Method, FieldSpec[]>> = {
   axles: [
     { name: 'axleFront', label: 'Front axle', section: 'Axle loads', hint: WHOLE_HINT },
@@ -90,7 +90,7 @@ export function weighingFields(method: Method, dead: PadName, stages: readonly O
           {
             name: 'blockError',
             label: 'How far a block may be off the pads’ height',
-            hint: 'Leave empty for 2 mm. It goes into the spread of every corner.',
+            hint: ((units) => `Leave empty for ${usualText(units, 'length', 0.002)}. It goes into the spread of every corner.`) satisfies Hint,
             isWide: true,
           },
         ]
@@ -109,7 +109,11 @@ export function weighingFields(method: Method, dead: PadName, stages: readonly O
           },
         ]
       : []),
-    { name: 'fuel', label: 'Fuel in the tank', hint: 'With ± if you are not sure: 42 L ± 3.' },
+    {
+      name: 'fuel',
+      label: 'Fuel in the tank',
+      hint: (units) => `With ± if you are not sure: ${usualText(units, 'volume', 42)} ± ${usualText(units, 'volume', 3)}.`,
+    },
     { name: 'barsDisconnected', label: 'Bars disconnected', type: 'select', options: YES_NO },
     { name: 'isLevel', label: 'Floor levelled', type: 'select', options: YES_NO },
     { name: 'tyrePressure', label: 'Tyre pressure' },
@@ -208,15 +212,14 @@ export function methodOf({ total, axles, secondPlacement }: StoredWeighing): Met
 export const deadOf = ({ pads, secondPlacement }: StoredWeighing): PadName =>
   (secondPlacement?.method === 'cornerSwapped' ? PAD_NAMES.find((pad) => pads[pad] === null) : undefined) ?? 'LR'
 
-/** The texts of a stored weighing: as typed, else in the picked units. */
+/** The texts of a stored weighing: as typed where that still reads the same, else in the picked units. */
 export function weighingDefaults(weighing: StoredWeighing, units: Units): FormValues {
   const { pads, secondPlacement, total, axles, conditions, extras } = weighing
   const shown = (kind: 'mass' | 'length' | 'pressure' | 'volume', value: number | null | undefined) =>
     value === null || value === undefined ? '' : typedText(kind, value, units[kind])
-  const reading = (read: { readonly massKg: number; readonly typed?: string | null | undefined } | null | undefined) =>
-    read ? (read.typed ?? shown('mass', read.massKg)) : ''
+  const reading = (read: { readonly massKg: number; readonly sdKg?: number | null; readonly typed?: string | null | undefined } | null | undefined) =>
+    read ? typedAgain('mass', { value: read.massKg, sd: read.sdKg, typed: read.typed }, units.mass) : ''
   const flag = (value: boolean | null | undefined) => (value === null || value === undefined ? '' : String(value))
-  const spread = (value: number, sd: number | null) => `${shown('volume', value)}${sd === null ? '' : ` ± ${shown('volume', sd)}`}`
   return {
     at: localTime(new Date(weighing.at)),
     stageId: weighing.stageId,
@@ -229,7 +232,7 @@ export function weighingDefaults(weighing: StoredWeighing, units: Units): FormVa
     padHeight: shown('length', secondPlacement?.padHeightM),
     driver: shown('mass', weighing.driverInKg),
     driverName: weighing.driverName ?? '',
-    fuel: spread(weighing.fuelL, weighing.fuelSdL),
+    fuel: typedAgain('volume', { value: weighing.fuelL, sd: weighing.fuelSdL }, units.volume),
     barsDisconnected: flag(conditions?.barsDisconnected),
     isLevel: flag(conditions?.isLevel),
     tyrePressure: shown('pressure', conditions?.tyrePressurePa),
@@ -237,7 +240,7 @@ export function weighingDefaults(weighing: StoredWeighing, units: Units): FormVa
     rideHeightRear: shown('length', conditions?.rideHeightRearM),
     nitrous: shown('mass', conditions?.nitrousKg),
     extraName: extras[0]?.name ?? '',
-    extraMass: shown('mass', extras[0]?.massKg),
+    extraMass: reading(extras[0]),
     note: weighing.note ?? '',
   }
 }
