@@ -72,7 +72,7 @@ async function slowestAnswerDuring(work) {
   while (!isDone) {
     const { seconds } = await timed(() => json('/health'))
     slowest = Math.max(slowest, 1000 * seconds)
-    await new Promise((resolve) => setTimeout(resolve, 10))
+    await new Promise((resolve) => setTimeout(resolve, 100))
   }
   await done
   return slowest
