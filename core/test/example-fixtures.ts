@@ -1,5 +1,8 @@
+import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '../src/calculations/example-drive.ts'
 import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
 import { EXAMPLE_RECORDS } from '../src/calculations/example-records.ts'
+import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
+import { driveMotion } from '../src/drivetrain/motion.ts'
 import { fuelBlend } from '../src/engine/fuels.ts'
 import { buildRecordsSchema, enginePlanKind, openCar, partKind, UNIT_SETS, z } from '../src/index.ts'
 import { workedExample } from './worked-example.ts'
@@ -13,6 +16,24 @@ export const RULES = workedExample()
 export const PLAN = z.object(enginePlanKind.fields).parse({ ...EXAMPLE_PLAN, id: 'plan', stageId: 'strip' })
 export const UNITS = UNIT_SETS.metric
 export const CURVE = { stepRpm: 50, firstSpeedRpm: 6400, powerW: [138_000, 139_000, 140_000] }
+/** A car that drives and slides, and a course. */
+export const DRIVE = EXAMPLE_DRIVE
+export const MOTION = driveMotion(EXAMPLE_DRIVE)
+export const LEAVE = leaveSpeeds(MOTION)
+export const SLIDING = EXAMPLE_SLIDING
+export const TRAIN = EXAMPLE_TRAIN
+export const COURSE = { motion: MOTION, leaveRpm: LEAVE, corners: EXAMPLE_CORNERS, isClosed: true, brakingMps2: 9 }
+export const PATH = {
+  car: EXAMPLE_DRIVE,
+  radiusM: EXAMPLE_DRIVE.radiusM,
+  primaryRatio: 1,
+  ratios: EXAMPLE_DRIVE.ratios,
+  finalRatio: 3.73,
+  crankTorqueNm: 340 / 0.88,
+  efficiency: 0.88,
+  shockFactor: 2.5,
+  shockSchool: 'engineOnly',
+} as const
 export const CORNERS = { LF: 312, RF: 298, LR: 276, RR: 294 }
 export const RATES = { LF: 38_000, RF: 38_000, LR: 46_000, RR: 46_000 }
 export const PLACES = { wheelbaseM: 2.57, trackFrontM: 1.5, trackRearM: 1.52 }

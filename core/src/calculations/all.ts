@@ -2,6 +2,9 @@ import { AIR_CALCULATIONS } from './air.ts'
 import { BUILD_CALCULATIONS } from './build.ts'
 import { CENTRE_CALCULATIONS } from './centres.ts'
 import { CORNER_CALCULATIONS } from './corners.ts'
+import { DRIVETRAIN_CALCULATIONS } from './drivetrain.ts'
+import { DRIVETRAIN_RUN_CALCULATIONS } from './drivetrain-runs.ts'
+import { DRIVETRAIN_SLIDE_CALCULATIONS } from './drivetrain-slides.ts'
 import { DYNO_CALCULATIONS } from './dyno.ts'
 import { DYNO_PULL_CALCULATIONS } from './dyno-pulls.ts'
 import { ENGINE_CALCULATIONS } from './engine.ts'
@@ -22,6 +25,9 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...CENTRE_CALCULATIONS,
   ...CORNER_CALCULATIONS,
   ...MASS_CALCULATIONS,
+  ...DRIVETRAIN_CALCULATIONS,
+  ...DRIVETRAIN_RUN_CALCULATIONS,
+  ...DRIVETRAIN_SLIDE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
 ]
 
