@@ -36,6 +36,21 @@ export { isMeasured, type Proof, proofRank } from './proof/quantity.ts'
 export * from './records/balance-kinds.ts'
 export { type Place, placeSchema } from './records/common-fields.ts'
 export { listOfAddress, listsOf, type RecordKind, RecordRefusal, type RuleContext } from './records/define-record.ts'
+export {
+  type Course,
+  courseKind,
+  type DriveSetting,
+  driveSettingKind,
+  gearWord,
+  READ_METRICS,
+  type Reading,
+  readingKind,
+  SURFACES,
+  type Surface,
+  TIMINGS,
+  type Timing,
+} from './records/drive-kinds.ts'
+export * from './records/drive-schemas.ts'
 export { FIRST_SETTING, upgradeRecord } from './records/earlier-editions.ts'
 export * from './records/engine-plan-kind.ts'
 export * from './records/kinds.ts'

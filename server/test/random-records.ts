@@ -11,6 +11,7 @@ interface Schema {
   readonly const?: unknown
   readonly enum?: readonly unknown[]
   readonly anyOf?: readonly Schema[]
+  readonly oneOf?: readonly Schema[]
   readonly format?: string
   readonly minimum?: number
   readonly maximum?: number
@@ -47,7 +48,8 @@ function numbers({ minimum, maximum, exclusiveMinimum, exclusiveMaximum, type }:
 function anyOf(schema: Schema): fc.Arbitrary<unknown> {
   if (schema.const !== undefined) return fc.constant(schema.const)
   if (schema.enum) return fc.constantFrom(...schema.enum)
-  if (schema.anyOf) return fc.oneof(...schema.anyOf.map((option) => anyOf(option)))
+  const options = schema.anyOf ?? schema.oneOf
+  if (options) return fc.oneof(...options.map((option) => anyOf(option)))
   if (typeof schema.type === 'object') return fc.oneof(...schema.type.map((type) => anyOf({ ...schema, type })))
   switch (schema.type) {
     case 'null':
@@ -99,7 +101,17 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     settingId: i % 2 ? 's0' : null,
     pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id),
   }),
-  parts: ({ ratings }) => ({ ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })) }),
+  courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
+  parts: ({ ratings, drive }) => ({
+    drive: mendedDrive(drive as Row | null | undefined),
+    ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })),
+  }),
+}
+/** Ratios that fall, and a code that is one. */
+function mendedDrive(drive: Row | null | undefined): object | null {
+  if (drive?.role === 'gearbox') return { ...drive, ratios: [3.4, 2.08, 1.46].slice(0, (drive.ratios as number[]).length) }
+  if (drive?.role === 'tyre') return { ...drive, code: drive.code === null ? null : '245/40R17' }
+  return drive ?? null
 }
 const isKept: { readonly [List in RecordList]?: (row: Row, lists: Record<string, Row[]>) => boolean } = {
   standings: ({ pullIds }) => (pullIds as string[]).length > 0,

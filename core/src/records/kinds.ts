@@ -1,5 +1,6 @@
 import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
+import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
 import { enginePlanKind } from './engine-plan-kind.ts'
 import { partKind, partUseKind } from './part-kinds.ts'
 import { photoKind } from './picture-kind.ts'
@@ -31,6 +32,9 @@ export const KINDS = [
   enginePlanKind,
   pullPlanKind,
   dynoMappingKind,
+  driveSettingKind,
+  courseKind,
+  readingKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

@@ -1,8 +1,10 @@
 import type { RatingKind } from '../engine/rating-chain.ts'
 import type { QuantityKind } from '../units/units.ts'
 import { z } from '../zod.ts'
-import { id, instant, name, note, optionalPlace, partKg, spread, typed } from './common-fields.ts'
+import { day, id, instant, name, note, optionalPlace, partKg, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { isDriveline } from './drive-kinds.ts'
+import { partDriveSchema } from './drive-schemas.ts'
 
 /** What a rating can be about: in words, in which unit it is shown, and which kind of rating it is. */
 export const RATING_SUBJECTS = {
@@ -11,6 +13,7 @@ export const RATING_SUBJECTS = {
   crankTorque: { word: 'torque at the crank', kind: 'torque', rating: 'torque' },
   gearboxTorque: { word: 'torque into the gearbox', kind: 'torque', rating: 'torque' },
   axleTorque: { word: 'torque of both axle shafts', kind: 'torque', rating: 'torque' },
+  propTorque: { word: 'torque of the prop shaft', kind: 'torque', rating: 'torque' },
   wheelTorque: { word: 'torque at one wheel', kind: 'torque', rating: 'torque' },
   airFlow: { word: 'air flow', kind: 'massFlow', rating: 'airFlow' },
   fuelFlow: { word: 'fuel flow', kind: 'volumeFlow', rating: 'fuelFlow' },
@@ -88,13 +91,17 @@ export const partKind = defineRecord({
     pros: note,
     cons: note,
     status: z.enum(PART_STATUSES).default('wanted'),
+    /** What it does in the driveline; null: nothing. */
+    drive: partDriveSchema.nullish(),
+    /** The day it went in; null: when its line was done, else with its stage. */
+    fittedOn: day.nullish(),
     serial: z.string().trim().max(80).nullable().default(null),
     /** Where it is fitted, or is to be. */
     stageId: id.nullable().default(null),
     /** On the shelf that every build of the garage sees. */
     isShared: z.boolean().default(false),
   },
-  rules: [isWithinItsMeasure],
+  rules: [isWithinItsMeasure, isDriveline],
 })
 export type Part = RecordOfKind<typeof partKind>
 

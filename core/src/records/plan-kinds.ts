@@ -96,6 +96,18 @@ export const buildFields = {
     })
     .nullable()
     .default(null),
+  /** The air of every planned number. */
+  airDensityKgM3: z.number().min(0.6).max(1.5).default(1.2),
+  /** How yardsticks are clocked, what surfaces leave of grip, and the course of the Board. */
+  driveBasis: z
+    .strictObject({
+      rollOutM: z.number().min(0).max(1).default(0),
+      dampShare: z.number().min(0.1).max(1).default(0.7),
+      wetShare: z.number().min(0.1).max(1).default(0.55),
+      courseId: id.nullable().default(null),
+    })
+    .nullable()
+    .default(null),
 }
 
 export type BuildRecord = z.output<z.ZodObject<typeof buildFields>>

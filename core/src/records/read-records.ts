@@ -49,6 +49,8 @@ const USUAL_BUILD: Row = {
   driverPlace: null,
   suspension: null,
   drivelineLoss: null,
+  airDensityKgM3: 1.2,
+  driveBasis: null,
 }
 
 /** The build's own record; each field that cannot be used is named, and stands at a usual value. */

@@ -21,12 +21,17 @@ const refusalsOf = (schema: z.ZodType, body: object): AppError['errors'] => {
 
 /** Every path of a JSON Schema that a field may have, with numbers of entries left out. */
 function pathsOf(schema: object, at = ''): string[] {
-  const { properties = {}, items, anyOf = [] } = schema as { properties?: Record<string, object>; items?: object; anyOf?: object[] }
+  const {
+    properties = {},
+    items,
+    anyOf = [],
+    oneOf = [],
+  } = schema as { properties?: Record<string, object>; items?: object; anyOf?: object[]; oneOf?: object[] }
   return [
     at,
     ...Object.entries(properties).flatMap(([name, inner]) => pathsOf(inner, at ? `${at}.${name}` : name)),
     ...(items ? pathsOf(items, `${at}.#`) : []),
-    ...anyOf.flatMap((inner) => pathsOf(inner, at)),
+    ...[...anyOf, ...oneOf].flatMap((inner) => pathsOf(inner, at)),
   ]
 }
 

@@ -68,18 +68,20 @@ test.each([
   ['balanceSteps', ['before', 'turns', 'after']],
   ['sites', ['place', 'plates']],
   ['ballastAims', ['front', 'left', 'crossRfLr']],
-  ['parts', ['mass', 'place', 'ratings', 'life', 'extras']],
+  ['parts', ['mass', 'place', 'ratings', 'life', 'extras', 'drive']],
+  ['courses', ['corners']],
+  ['driveSettings', ['pair', 'engineInertiaKgM2', 'gripUse', 'frontSlipRad', 'clutchHolding', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient']],
   ['enginePlans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']],
   ['pullPlans', ['changes', 'stops']],
   ['dynoMappings', ['columns']],
-  ...(['limits', 'targets', 'expectations', 'inCars', 'boxes', 'lifts', 'photos', 'partUses'] as const).map((list) => [list, []] as const),
+  ...(['limits', 'targets', 'expectations', 'inCars', 'boxes', 'lifts', 'photos', 'partUses', 'readings'] as const).map((list) => [list, []] as const),
 ] as const)('%s keeps %j as JSON', (list, expected) => {
   expect([...(modelOf(list).jsonAttributes ?? [])].sort()).toEqual([...expected].sort())
 })
 
 it('a build keeps its own parts as JSON', () => {
   expect(jsonFields(buildFields).sort()).toEqual(
-    ['reference', 'powerBasis', 'drivers', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension', 'drivelineLoss'].sort(),
+    ['reference', 'powerBasis', 'drivers', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension', 'drivelineLoss', 'driveBasis'].sort(),
   )
 })
 

@@ -18,7 +18,7 @@ export class RecordModel extends Model {
 /** Whether a field holds an object or a list, which the database keeps as JSON. */
 function isJson(field: z.ZodType): boolean {
   if (field instanceof z.ZodDefault || field instanceof z.ZodNullable || field instanceof z.ZodOptional) return isJson(field.unwrap() as z.ZodType)
-  return field instanceof z.ZodObject || field instanceof z.ZodArray || field instanceof z.ZodRecord
+  return field instanceof z.ZodObject || field instanceof z.ZodDiscriminatedUnion || field instanceof z.ZodArray || field instanceof z.ZodRecord
 }
 
 /** The fields of a kind that are kept as JSON. */

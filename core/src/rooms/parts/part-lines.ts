@@ -15,6 +15,7 @@ export const RATING_WORDS: Record<RatingSubject, readonly string[]> = {
   crankTorque: ['crank torque', 'torque at the crank'],
   gearboxTorque: ['gearbox torque', 'torque into the gearbox'],
   axleTorque: ['axle torque', 'torque of both axle shafts'],
+  propTorque: ['prop torque', 'prop shaft torque', 'torque of the prop shaft'],
   wheelTorque: ['wheel torque', 'torque at one wheel'],
   airFlow: ['air flow', 'air'],
   fuelFlow: ['fuel flow', 'fuel', 'flow'],

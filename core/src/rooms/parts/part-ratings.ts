@@ -62,7 +62,8 @@ export function ratingsOf(part: Part, plan: EnginePlan, feed?: Part): { ratings:
     const compared = (): Compared | string | null => {
       if (!holdsForFuel(rating, plan))
         return `it holds for ${(100 * (ethanolShare ?? 0)).toFixed(0)} % ethanol, the plan burns ${(100 * plan.burn.ethanolShare).toFixed(0)} %`
-      if (subject === 'axleTorque' || subject === 'wheelTorque') return 'it is met through the gears, which this build does not hold yet'
+      if (subject === 'axleTorque' || subject === 'wheelTorque' || subject === 'propTorque')
+        return 'it is met through the gears, which this build does not hold yet'
       if (subject === 'fuelFlow') return fuelFlowOf(part, plan, feed)
       // Its flow says the same in power, at the smaller of both duty limits.
       if (subject === 'injectorDuty') return isRatedInjector ? null : { kind: subject, limit: Math.min(rating.limit, plan.injectors?.dutyLimit ?? 1) }

@@ -9,6 +9,7 @@ import * as weighAndScore from './0007-weigh-and-score.ts'
 import * as dynoSettings from './0008-dyno-settings.ts'
 import * as partsAndStages from './0009-parts-and-stages.ts'
 import * as importsByBuild from './0010-imports-by-build.ts'
+import * as drivetrain from './0011-drivetrain.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -21,4 +22,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0008-dyno-settings': dynoSettings,
   '0009-parts-and-stages': partsAndStages,
   '0010-imports-by-build': importsByBuild,
+  '0011-drivetrain': drivetrain,
 }
