@@ -10,6 +10,29 @@ export { CALCULATIONS, findCalculation } from './calculations/all.ts'
 export { type Calculation, type CalculationAnswer, type CalculationTools, describeCalculation, runCalculation } from './calculations/registry.ts'
 export type { FormulaSymbol, Typeset } from './calculations/typeset/set.ts'
 export { typesetOf } from './calculations/typeset/typeset-of.ts'
+export { driveCourse, type Straight, usedBand } from './drivetrain/course.ts'
+export type { DriveCar } from './drivetrain/drive-car.ts'
+export { type RankedFinals, rankFinals } from './drivetrain/finals.ts'
+export { LEAVE_SCHOOL_WORDS, LEAVE_SCHOOLS, type LeaveSchool, leaveSpeeds } from './drivetrain/leave-speeds.ts'
+export { driveMotion, type GearFacts, type Motion } from './drivetrain/motion.ts'
+export { quarterMileRule } from './drivetrain/quarter-mile-rule.ts'
+export { type Moment, momentAt, run, type Stretch } from './drivetrain/run.ts'
+export { type ShiftCost, shiftCosts } from './drivetrain/shift-costs.ts'
+export { holdSlide, type SlideState, type SlidingCar } from './drivetrain/slide.ts'
+export {
+  type Powertrain,
+  type SlideCorner,
+  type SlideGear,
+  type SlideLevers,
+  slideGears,
+  slideLevers,
+  slideLink,
+  slideThrough,
+} from './drivetrain/slide-gears.ts'
+export { topSpeed } from './drivetrain/top-speed.ts'
+export { DRIVE_USE_WORDS, DRIVE_USES, SHOCK_OF_USE, SHOCK_SCHOOL_WORDS, SHOCK_SCHOOLS } from './drivetrain/torque-path.ts'
+export { tyreRolling, tyreSize } from './drivetrain/tyre.ts'
+export { type SpreadValue, spreadYardsticks, YARDSTICKS, type Yardstick, yardsticks } from './drivetrain/yardsticks.ts'
 export { BOOST_SCHOOL_WORDS, BOOST_SCHOOLS, type BoostSchool, STANDARDS } from './dyno/correction.ts'
 export { alongGrid, CURVE_VERSION, type GridCurve, gridSpeedRpm, scaleCurve } from './dyno/curve.ts'
 export { delimiterWord, findDelimiter } from './dyno/find-delimiter.ts'
@@ -50,7 +73,18 @@ export {
   TIMINGS,
   type Timing,
 } from './records/drive-kinds.ts'
-export * from './records/drive-schemas.ts'
+export {
+  DRIVE_ROLES,
+  type DriveOf,
+  type DriveRole,
+  GEARBOX_STYLES,
+  type GearboxStyle,
+  type Known,
+  type PartDrive,
+  partDriveSchema,
+  TYRE_CLASSES,
+  type TyreClass,
+} from './records/drive-schemas.ts'
 export { FIRST_SETTING, upgradeRecord } from './records/earlier-editions.ts'
 export * from './records/engine-plan-kind.ts'
 export * from './records/kinds.ts'
@@ -62,6 +96,22 @@ export * from './records/power-kinds.ts'
 export { type BrokenRecord, readBuildRecords } from './records/read-records.ts'
 export * from './records/records.ts'
 export * from './records/weight-kinds.ts'
+export { runnableCourse } from './rooms/drivetrain/courses.ts'
+export { type DriveRoom, type DriveRoomStage, type DriveRow, makeDriveRoom } from './rooms/drivetrain/drive-room.ts'
+export { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, finalRatioOf, slotsOf, wantedOf } from './rooms/drivetrain/driveline.ts'
+export { drivetrainValue } from './rooms/drivetrain/metrics.ts'
+export {
+  DRIVE_INPUT_WORDS,
+  type DriveInput,
+  type DriveInputKey,
+  type MissingInput,
+  movedCar,
+  USUAL_FRICTION,
+  USUAL_SHIFT_S,
+} from './rooms/drivetrain/stage-inputs.ts'
+export type { PathHeadroom, StagePath } from './rooms/drivetrain/stage-path.ts'
+export { type CornerSlide, type SlideSetup, slideCorner, slideCorners } from './rooms/drivetrain/stage-slide.ts'
+export { TIMING_SD_S, unsureInputs } from './rooms/drivetrain/stage-yardsticks.ts'
 export { parseRatingLine, RATING_WORDS, ratingLine } from './rooms/parts/part-lines.ts'
 export { lifeOf, type PartLife, partsAtStage, partsOfKind, ratedLimit, wholeCost, wholeMassKg, wornParts } from './rooms/parts/parts.ts'
 export { type WeakestTorque, weakestTorque } from './rooms/parts/rating-limits.ts'

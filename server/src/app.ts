@@ -8,6 +8,7 @@ import { batchRoutes } from './batches/routes.ts'
 import { BatchService } from './batches/service.ts'
 import { buildFileRoutes } from './build-files/routes.ts'
 import { massGuard } from './builds/guard-mass.ts'
+import { LateValues } from './builds/late-values.ts'
 import { OpenBuilds } from './builds/open-builds.ts'
 import { buildRoutes } from './builds/routes.ts'
 import { BuildService } from './builds/service.ts'
@@ -76,7 +77,7 @@ export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Exp
 function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   const router = Router()
   const records = new RecordService(knex)
-  const open = new OpenBuilds(knex, records)
+  const open = new OpenBuilds(knex, records, new LateValues(pool))
   const builds = new BuildService(knex, open)
   router.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store')

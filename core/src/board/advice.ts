@@ -1,4 +1,5 @@
 import { isMeasured } from '../proof/quantity.ts'
+import { type DRIVETRAIN_ADVICE, DRIVETRAIN_SAYINGS } from '../rooms/drivetrain/advice.ts'
 import { type PARTS_ADVICE, PARTS_SAYINGS } from '../rooms/parts/advice.ts'
 import { type POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
 import { type WEIGHT_ADVICE, WEIGHT_SAYINGS } from '../rooms/weight/advice.ts'
@@ -65,7 +66,12 @@ const unsureTargets = defineAdvice({
 export const GOAL_ADVICE = [brokenLimits, limitsThatWouldBreak, lateTargets, unmeasuredTargets, unsureTargets] as const
 
 /** One thing to do next; numbers in SI, words are put to them where units are known. */
-export type NextAction = ItemOf<typeof GOAL_ADVICE> | ItemOf<typeof WEIGHT_ADVICE> | ItemOf<typeof POWER_ADVICE> | ItemOf<typeof PARTS_ADVICE>
+export type NextAction =
+  | ItemOf<typeof GOAL_ADVICE>
+  | ItemOf<typeof WEIGHT_ADVICE>
+  | ItemOf<typeof POWER_ADVICE>
+  | ItemOf<typeof PARTS_ADVICE>
+  | ItemOf<typeof DRIVETRAIN_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
 const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
@@ -82,6 +88,7 @@ const SAYINGS: Sayings<NextAction> = {
   ...WEIGHT_SAYINGS,
   ...POWER_SAYINGS,
   ...PARTS_SAYINGS,
+  ...DRIVETRAIN_SAYINGS,
   'limit-broken': sayLimit,
   'limit-would-break': sayLimit,
   'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({

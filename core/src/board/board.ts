@@ -2,6 +2,7 @@ import { CalculationError } from '../errors.ts'
 import { isMeasured, type Proof } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
+import { isRead } from '../rooms/drivetrain/stage-yardsticks.ts'
 import { powerAtStage } from '../rooms/power/power-at-stage.ts'
 import { massOf, massOrProblem } from '../rooms/weight/mass-at-stage.ts'
 import type { Car } from '../stages/car.ts'
@@ -122,7 +123,7 @@ function boardRows(values: StageValues, today: string): BoardRow[] {
     ...values.limits.map((record) => row(record.id, record.metric, { kind: 'limit', record, verdict: limitVerdict(values, record) })),
   ]
   const order = Object.keys(values.metrics.info) as Metric[]
-  const always = order.filter((metric) => values.info(metric).isAlwaysShown && !goals.some((entry) => entry.metric === metric))
+  const always = order.filter((metric) => (values.info(metric).isAlwaysShown || isRead(values.car, metric)) && !goals.some((entry) => entry.metric === metric))
   const plain = always.map((metric) => row(metric, metric, { kind: 'none' }))
   return [...goals, ...plain].sort((a, b) => order.indexOf(a.metric) - order.indexOf(b.metric))
 }

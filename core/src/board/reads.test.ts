@@ -1,13 +1,19 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from 'vitest'
 import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
+import { makeDriveRoom } from '../rooms/drivetrain/drive-room.ts'
 import { makePowerRoom } from '../rooms/power/power-room.ts'
 import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
 import { type Car, openCar } from '../stages/car.ts'
 import { makeBoard } from './board.ts'
 import { ANSWER_READS, type AnswerName } from './reads.ts'
 
-const ANSWERS: Record<AnswerName, (car: Car) => unknown> = { board: (car) => makeBoard(car, '2026-11-01'), weight: makeWeightRoom, power: makePowerRoom }
+const ANSWERS: Record<AnswerName, (car: Car) => unknown> = {
+  board: (car) => makeBoard(car, '2026-11-01'),
+  weight: makeWeightRoom,
+  power: makePowerRoom,
+  drivetrain: makeDriveRoom,
+}
 const gannet: BuildRecords = buildRecordsSchema.parse(JSON.parse(readFileSync(new URL('../../../demo/gannet/build.json', import.meta.url), 'utf8')))
 
 test.each(Object.keys(ANSWERS) as AnswerName[])('%s reads the lists that it says, and no other', (name) => {

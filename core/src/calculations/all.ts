@@ -1,5 +1,6 @@
 import { AIR_CALCULATIONS } from './air.ts'
 import { BUILD_CALCULATIONS } from './build.ts'
+import { yardsticksAtStageCalculation } from './build-drive.ts'
 import { CENTRE_CALCULATIONS } from './centres.ts'
 import { CORNER_CALCULATIONS } from './corners.ts'
 import { DRIVETRAIN_CALCULATIONS } from './drivetrain.ts'
@@ -29,6 +30,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...DRIVETRAIN_RUN_CALCULATIONS,
   ...DRIVETRAIN_SLIDE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
+  yardsticksAtStageCalculation,
 ]
 
 /**

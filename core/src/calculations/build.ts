@@ -9,12 +9,13 @@ import { z } from '../zod.ts'
 import { EXAMPLE_RECORDS } from './example-records.ts'
 import { defineCalculation } from './registry.ts'
 
-const input = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })
-const proof = z.enum(['guess', 'catalogue', 'calculated', 'measured', 'confirmed'])
+export const stageInput = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })
+export const proofField = z.enum(['guess', 'catalogue', 'calculated', 'measured', 'confirmed'])
 
 const LISTS_WITH_IDS = ['stages', 'changes', 'weighings', 'sessions', 'pulls'] as const
 
-function openAt({ records, stageId }: z.output<typeof input>) {
+/** Records and a stage of them, opened. Rejects ids that stand twice, and a stage that is not there. */
+export function openAt({ records, stageId }: z.output<typeof stageInput>) {
   for (const list of LISTS_WITH_IDS) {
     const ids = records[list].map(({ id }) => id)
     const seen = new Set<string>()
@@ -41,11 +42,11 @@ const massAtStageCalculation = defineCalculation({
   validRange: 'A build with a weighing or a baseline mass',
   schools: [],
   example: { records: EXAMPLE_RECORDS, stageId: 'strip' },
-  input,
+  input: stageInput,
   output: z.strictObject({
     massKg: z.number(),
     sdKg: z.number(),
-    proof,
+    proof: proofField,
     anchor: z.enum(['equal', 'ownStage', 'subset', 'other', 'baseline']),
     carriedFromStageId: z.string().nullable(),
     anchorMassKg: z.number(),
@@ -57,7 +58,7 @@ const massAtStageCalculation = defineCalculation({
         name: z.string(),
         massKg: z.number(),
         sdKg: z.number(),
-        proof,
+        proof: proofField,
         takenOutAgain: z.boolean(),
         comesBack: z.boolean(),
       }),
@@ -108,11 +109,11 @@ const powerAtStageCalculation = defineCalculation({
   validRange: 'A build with a dyno session on its basis, or an expectation of a power to reach',
   schools: ['Hub, roller or engine; a standard; a school for boosted engines: the build’s basis names all three'],
   example: { records: EXAMPLE_RECORDS, stageId: 'strip' },
-  input,
+  input: stageInput,
   output: z.strictObject({
     powerW: z.number(),
     sdW: z.number(),
-    proof,
+    proof: proofField,
     fromStageId: z.string().nullable(),
     isMeasuredHere: z.boolean(),
     steps: z.array(

@@ -17,6 +17,9 @@ const MEASURES: Record<LeaveSchool, (motion: Motion, gear: GearFacts, speedMps: 
   force: (motion, gear, speed) => motion.driveForceN(gear, speed) / gear.effectiveMassKg,
 }
 
+/** Kinks nearer to each other than this share of the speed hide no bend of the grip. */
+const SHORT_SHARE = 0.03
+
 /** Speeds between which neither of two gears has a kink, from high to low. */
 function piecesDown(gear: GearFacts, next: GearFacts): number[] {
   const low = Math.max(gear.firstMps, next.firstMps)
@@ -25,7 +28,7 @@ function piecesDown(gear: GearFacts, next: GearFacts): number[] {
   // Two bends of the grip may lie between kinks that are far apart: each piece is looked at in four.
   return places.flatMap((speed, i) => {
     const after = places[i + 1]
-    return after === undefined ? [speed] : [0, 1, 2, 3].map((part) => speed + ((after - speed) * part) / 4)
+    return after === undefined || speed - after < SHORT_SHARE * speed ? [speed] : [0, 1, 2, 3].map((part) => speed + ((after - speed) * part) / 4)
   })
 }
 

@@ -45,17 +45,15 @@ const RPM = Math.PI / 30
 
 /** Torque at a speed by straight lines between the points of a curve; the speed is held within them. */
 export function torqueAlong(speedRpm: readonly number[], torqueNm: readonly number[]): (rpm: number) => number {
-  const last = speedRpm.length - 1
+  const last = speedRpm.length - 2
+  // A run asks for speeds that lie near each other: the piece that was found last is looked at first.
+  let at = 0
   return (rpm) => {
-    let [low, high] = [0, last]
-    while (high - low > 1) {
-      const middle = (low + high) >> 1
-      if (itemAt(speedRpm, middle) <= rpm) low = middle
-      else high = middle
-    }
-    const share = (rpm - itemAt(speedRpm, low)) / (itemAt(speedRpm, high) - itemAt(speedRpm, low))
-    const within = Math.max(0, Math.min(1, share))
-    return itemAt(torqueNm, low) * (1 - within) + itemAt(torqueNm, high) * within
+    while (at > 0 && rpm < itemAt(speedRpm, at)) at--
+    while (at < last && rpm > itemAt(speedRpm, at + 1)) at++
+    const [low, high] = [itemAt(speedRpm, at), itemAt(speedRpm, at + 1)]
+    const share = Math.max(0, Math.min(1, (rpm - low) / (high - low)))
+    return itemAt(torqueNm, at) * (1 - share) + itemAt(torqueNm, at + 1) * share
   }
 }
 

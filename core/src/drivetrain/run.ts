@@ -1,7 +1,7 @@
 import { CalculationError } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { GEAR_WORDS } from './drive-car.ts'
-import { integrateTwo, signChange } from './integrate.ts'
+import { integrateShort, integrateTwo, signChange } from './integrate.ts'
 import type { GearFacts, Motion } from './motion.ts'
 
 /** A stretch of a run: in a gear, with the clutch slipping, between two gears, or at a speed that does not rise any more. */
@@ -32,7 +32,9 @@ export interface RunQuestion {
 }
 
 const SHIFT_STEPS = 12
-/** A piece of a run is no longer than this, so that eight points see its bends. */
+/** A piece whose speed changes by a smaller share than this is integrated by fewer points: what is lost lies under 1e-9 of it. */
+const SHORT_SHARE = 0.03
+/** Kinks that lie farther apart than a short piece have one more between them, so that eight points see every bend. */
 const PIECES_BETWEEN_KINKS = 2
 const LONGEST_S = 3600
 
@@ -57,7 +59,8 @@ class Recorder {
 
 /** Time and distance from one speed to a higher one in a gear. */
 function between(motion: Motion, gear: GearFacts, isSlipping: boolean, from: number, to: number): [number, number] {
-  return integrateTwo(
+  const pieces = to - from < SHORT_SHARE * from ? integrateShort : integrateTwo
+  return pieces(
     (speed) => {
       const pace = 1 / motion.acceleration(gear, speed, isSlipping)
       return [pace, speed * pace]
@@ -72,7 +75,7 @@ function bends(motion: Motion, gear: GearFacts, isSlipping: boolean, from: numbe
   const kinks = [from, ...gear.kinksMps.filter((speed) => speed > from && speed < to), to]
   const fine = kinks.flatMap((speed, i) => {
     const next = kinks[i + 1]
-    if (next === undefined) return [speed]
+    if (next === undefined || next - speed < SHORT_SHARE * speed) return [speed]
     return Array.from({ length: PIECES_BETWEEN_KINKS }, (_, part) => speed + ((next - speed) * part) / PIECES_BETWEEN_KINKS)
   })
   const over = (speed: number) => motion.overGrip(gear, speed, isSlipping)
@@ -246,7 +249,10 @@ export function passedDistance(motion: Motion, stretches: readonly Stretch[], me
   return { ...momentAt(motion, found, share), distanceM: metres }
 }
 
-/** A moment within a stretch, by the share of its speed (of a shift or a held speed: of its time) that is past. */
+/**
+ * A moment within a stretch, by the share of its speed (of a shift or a held speed: of its time) that is past, 0 to 1.
+ * @example momentAt(MOTION, run({ motion: MOTION, leaveRpm: LEAVE, toM: 100 })[0], 0).timeS // 0
+ */
 export function momentAt(motion: Motion, { kind, gear, from, to }: Stretch, share: number): Moment {
   if (kind === 'held')
     return { timeS: from.timeS + share * (to.timeS - from.timeS), distanceM: from.distanceM + share * (to.distanceM - from.distanceM), speedMps: from.speedMps }

@@ -83,7 +83,10 @@ export function cornerSlideMps(car: SlidingCar, { cornerRadiusM, speedMps, slide
   )
 }
 
-/** A slide through a corner with the gear that has most in hand. */
+/**
+ * A slide through a corner with the gear that has most in hand. Rejects what `holdSlide` and `cornerSlideMps` reject.
+ * @example slideThrough(SLIDING, TRAIN, { cornerRadiusM: 58, slideAngleRad: 0.6981317 }).best.gear // 3
+ */
 export function slideThrough(
   car: SlidingCar,
   train: Powertrain,

@@ -9,11 +9,34 @@ export const METRIC_GOALS = {
   peakTorque: 'positive',
   powerToMass: 'positive',
   frontShare: 'share',
+  zeroTo100: 'positive',
+  zeroTo60Mph: 'positive',
+  from100To200: 'positive',
+  sixtyFoot: 'positive',
+  quarterMile: 'positive',
+  quarterMileSpeed: 'positive',
+  topSpeed: 'positive',
+  driveHeadroom: 'signed',
+  slideReserve: 'signed',
 } as const satisfies Record<string, GoalRange>
 
 export type GoalRange = 'positive' | 'share' | 'signed'
 export type Metric = keyof typeof METRIC_GOALS
 export const METRICS = Object.keys(METRIC_GOALS) as [Metric, ...Metric[]]
+
+/** The metrics of the drivetrain. */
+export const DRIVETRAIN_METRICS = [
+  'zeroTo100',
+  'zeroTo60Mph',
+  'from100To200',
+  'sixtyFoot',
+  'quarterMile',
+  'quarterMileSpeed',
+  'topSpeed',
+  'driveHeadroom',
+  'slideReserve',
+] as const satisfies readonly Metric[]
+export type DrivetrainMetric = (typeof DRIVETRAIN_METRICS)[number]
 
 /** Metrics of which a stage can say what it should give, where no ledger can sum it. */
 export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]

@@ -4,6 +4,7 @@ import type { Knex } from 'knex'
 import { lastEntryId } from '../records/history.ts'
 import { BuildModel } from '../records/models.ts'
 import type { RecordService } from '../records/service.ts'
+import type { LateValues } from './late-values.ts'
 
 /** A build as it stands after one line of its log: what is stored, and what calculations take of it. */
 export interface OpenBuild {
@@ -42,13 +43,20 @@ export function answerRecords({ stored, broken, leftOut }: OpenBuild): RecordsAn
 export class OpenBuilds {
   private readonly knex: Knex
   private readonly service: RecordService
+  private readonly late: LateValues | undefined
   private readonly learned = new Map<string, { from: OpenBuild; revision: number; build: OpenBuild }>()
   private readonly open = new Map<string, { revision: number; build: Promise<OpenBuild> }>()
   private readonly kept = new Map<string, { readonly revision: number; readonly text: string }>()
 
-  constructor(knex: Knex, service: RecordService) {
+  constructor(knex: Knex, service: RecordService, late?: LateValues) {
     this.knex = knex
     this.service = service
+    this.late = late
+  }
+
+  /** How a car of these records asks for what takes long; it waits for ever where there is no pool. */
+  private lateOf(records: BuildRecords) {
+    return this.late ? { later: this.late.of(records) } : {}
   }
 
   /** The last line of a build's log: whoever read another one has something older. */
@@ -85,7 +93,7 @@ export class OpenBuilds {
         if (!(error instanceof CalculationError)) throw error
       }
     }
-    const learned = { ...build, car: once(() => openCar(build.records, { garagePairs: pairs })), answers: new Map() }
+    const learned = { ...build, car: once(() => openCar(build.records, { garagePairs: pairs, ...this.lateOf(build.records) })), answers: new Map() }
     this.learned.set(id, { from: build, revision, build: learned })
     return learned
   }
@@ -135,6 +143,6 @@ export class OpenBuilds {
   private async read(buildId: string, before?: OpenBuild): Promise<OpenBuild> {
     const { revision, stored } = await this.service.all(buildId, before)
     const read = readBuildRecords(stored)
-    return { revision, stored, ...read, car: once(() => openCar(read.records)), answers: new Map() }
+    return { revision, stored, ...read, car: once(() => openCar(read.records, this.lateOf(read.records))), answers: new Map() }
   }
 }

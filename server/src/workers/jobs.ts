@@ -1,4 +1,5 @@
-import { type CalculationAnswer, findCalculation, runCalculation } from '@bold-ballast/core'
+import type { DrivetrainMetric } from '@bold-ballast/core'
+import { type BuildRecords, type CalculationAnswer, drivetrainValue, findCalculation, openCar, runCalculation } from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, pullsOf } from '../pull-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
@@ -11,6 +12,9 @@ export const JOBS = {
     if (!calculation) throw new Error(`no calculation is called ${name}`)
     return runCalculation(calculation, body, calculation.needsSolver ? await solverTools() : {})
   },
+  /** A metric of a stage whose sums take long. */
+  lateValue: ({ records, metric, position }: { readonly records: BuildRecords; readonly metric: string; readonly position: number }) =>
+    drivetrainValue(openCar(records), position, metric as DrivetrainMetric),
   /** What the columns of a file of pulls seem to be. */
   columnsOf,
   /** The pulls of a file. */

@@ -20,6 +20,7 @@ import {
   type Board,
   type CalculationAnswer,
   type ColumnMapping,
+  type DriveRoom,
   listOfAddress,
   type PowerRoom,
   type RecordList,
@@ -92,6 +93,7 @@ export const api = createApi({
       structuralSharing: false,
     }),
     power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: (_r, _e, id) => restsOn(id, 'power') }),
+    drivetrain: build.query<DriveRoom, string>({ query: (id) => `builds/${id}/drivetrain`, providesTags: (_r, _e, id) => restsOn(id, 'drivetrain') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({
       query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),
       providesTags: (_r, _e, { buildId }) => restsOnAll(buildId),

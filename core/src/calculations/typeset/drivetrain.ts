@@ -115,6 +115,16 @@ export const DRIVETRAIN_TYPESET: Readonly<Record<string, Typeset>> = {
     ['M_s', 'one shaft', 'N·m'],
     ['s', 'share of one shaft'],
   ),
+  'build.yardsticks-at-stage': set(
+    ['V = V_k\\frac{c}{c_k}', 'u^2 = \\sum u_i^2 + u_m^2'],
+    ['V', 'yardstick of the stage', 's or m/s'],
+    ['V_k', 'the same as it was read at an earlier stage', 's or m/s'],
+    ['c', 'worked out for the stage', 's or m/s'],
+    ['c_k', 'worked out for the earlier one', 's or m/s'],
+    ['u', 'spread of what is worked out'],
+    ['u_i', 'half the difference of two runs with one number moved'],
+    ['u_m', 'spread of the sums themselves'],
+  ),
   'drivetrain.used-band': set(
     ['t(n_5) = 0.05\\,t', 't(n_{95}) = 0.95\\,t'],
     ['t', 'full-throttle time', 's'],

@@ -42,16 +42,14 @@ export const DRIVE_ROLE_WORDS: Readonly<Record<DriveRole, readonly [one: string,
   wheel: ['wheel', 'wheels'],
 }
 
-/** The places that a part takes: a tyre of both axles takes two. */
+/**
+ * The places that a part takes: a tyre of both axles takes two.
+ * @example slotsOf({ role: 'gear', number: 5 }) // ['gear 5']
+ */
 export function slotsOf(drive: PartDrive): DriveSlot[] {
   if (drive.role === 'tyre' || drive.role === 'wheel') return (drive.axle === 'both' ? ['front', 'rear'] : [drive.axle]).map((axle) => `${drive.role} ${axle}`)
   if (drive.role === 'differential' || drive.role === 'halfShaft') return [`${drive.role} ${drive.axle}`]
   return drive.role === 'gear' ? [`gear ${drive.number}`] : [drive.role]
-}
-
-/** Where a part goes in; a worn-out one without a stage was there from the start, a wanted one without a stage is only thought about. */
-function placeOf(records: Pick<BuildRecords, 'stages'>, part: Part): number {
-  return part.stageId === null && part.status === 'wornOut' ? 0 : stageOfPart(records, part)
 }
 
 /**
@@ -64,7 +62,7 @@ export function drivelineAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>
   const conflicts: DriveConflict[] = []
   const found = new Map<DriveSlot, DrivePart[]>()
   for (const part of records.parts) {
-    const at = part.drive ? placeOf(records, part) : Number.POSITIVE_INFINITY
+    const at = part.drive ? stageOfPart(records, part) : Number.POSITIVE_INFINITY
     if (!part.drive || at > position) continue
     for (const slot of slotsOf(part.drive)) found.set(slot, [...(found.get(slot) ?? []), { part, drive: part.drive, position: at }])
   }

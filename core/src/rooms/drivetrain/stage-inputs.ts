@@ -148,8 +148,7 @@ function heightOf(car: Car, position: number): DriveInput {
     .filter(({ centre, context }) => centre.height && context <= position)
     .at(-1)
   const height = lifted?.centre.height
-  if (height)
-    return { key, value: height.heightM, sd: height.sdM, isGuess: false, source: lifted.centre.weighingId }
+  if (height) return { key, value: height.heightM, sd: height.sdM, isGuess: false, source: lifted.centre.weighingId }
   const said = settings.centreHeightM
   if (said) return { key, value: said.value, sd: said.sd ?? HEIGHT_RELATIVE_SD * said.value, isGuess: isGuess(said.known), source: settings.from[key] ?? key }
   const value = USUAL_HEIGHT_OVER_WHEELBASE * (car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM)
@@ -406,7 +405,10 @@ function carOf(
   }
 }
 
-/** A car with one of its numbers moved; power moves the whole curve, an unknown inertia the share that stands for it. */
+/**
+ * A car with one of its numbers moved; power moves the whole curve, an unknown inertia the share that stands for it.
+ * @example movedCar(DRIVE, 'massKg', 10).massKg // 1250
+ */
 export function movedCar(car: DriveCar, key: DriveInputKey, by: number): DriveCar {
   switch (key) {
     case 'power':

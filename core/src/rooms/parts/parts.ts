@@ -10,23 +10,29 @@ const sameKind = (a: string, b: string) => a.trim().toLowerCase() === b.trim().t
 export const partsOfKind = (parts: readonly Part[], kind: string): Part[] => parts.filter((part) => sameKind(part.kind, kind))
 
 /**
- * Position of the stage at which a part goes in; infinite where that is not decided.
+ * Position of the stage at which a part goes in; one that is worn out was there from the start; infinite where that is not decided.
  * @example stageOfPart(WITH_PLAN, { ...PART, stageId: null, status: 'fitted' }) // 0
  */
 export function stageOfPart({ stages }: Pick<BuildRecords, 'stages'>, part: Part): number {
-  if (part.stageId === null) return part.status === 'fitted' ? 0 : Number.POSITIVE_INFINITY
+  if (part.stageId === null) return part.status === 'fitted' || part.status === 'wornOut' ? 0 : Number.POSITIVE_INFINITY
   return stages.find((stage) => stage.id === part.stageId)?.position ?? Number.POSITIVE_INFINITY
 }
 
 /**
  * The parts of the car at a stage: of each kind those with the latest stage up to it; a fitted part without a stage is there from the start.
- * Wanted parts without a stage are only thought about, and worn out ones are out of the car.
+ * Wanted parts without a stage are only thought about. A worn-out one keeps its place in the stages before what came after it, and until then.
  * @example partsAtStage(WITH_PLAN, 0).map((part) => part.name) // ['disc']
  */
 export function partsAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>, position: number): Part[] {
   const stagePosition = (part: Part) => stageOfPart(records, part)
-  const there = records.parts.filter((part) => part.status !== 'wornOut' && stagePosition(part) <= position)
-  return there.filter((part) => stagePosition(part) === Math.max(...partsOfKind(there, part.kind).map(stagePosition)))
+  const there = records.parts.filter((part) => stagePosition(part) <= position)
+  return there.filter((part) => {
+    const others = partsOfKind(there, part.kind)
+    const latest = Math.max(...others.map(stagePosition))
+    // A fresh part of the same stage has taken the place of a worn-out one.
+    const isReplaced = part.status === 'wornOut' && others.some((other) => other.status !== 'wornOut' && stagePosition(other) === latest)
+    return stagePosition(part) === latest && !isReplaced
+  })
 }
 
 /**

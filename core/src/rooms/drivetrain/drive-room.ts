@@ -1,0 +1,88 @@
+import { orElse } from '../../attempt.ts'
+import type { DriveCar } from '../../drivetrain/drive-car.ts'
+import type { Car } from '../../stages/car.ts'
+import { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, slotsOf } from './driveline.ts'
+import { type DriveInput, driveStage, type MissingInput, settingsAtStage } from './stage-inputs.ts'
+import { type StagePath, stagePath } from './stage-path.ts'
+import { type SlideSetup, slideSetup } from './stage-slide.ts'
+
+/** A part of the driveline in its place, as the room shows it. */
+export interface DriveRow {
+  readonly slot: string
+  readonly partId: string
+  readonly role: string
+  readonly words: string
+  /** The stage it came in at. */
+  readonly position: number
+}
+
+/** Everything the Drivetrain screen makes its pictures of at one stage. */
+export interface DriveRoomStage {
+  readonly car: DriveCar | null
+  readonly inputs: readonly DriveInput[]
+  readonly missing: readonly MissingInput[]
+  readonly warnings: readonly string[]
+  readonly isConverter: boolean
+  readonly rows: readonly DriveRow[]
+  readonly slide: Omit<SlideSetup, 'inputs'> | null
+  /** Why the stage does not slide by these sums. */
+  readonly slideReason: string | null
+  readonly path: StagePath | null
+  readonly reserveWanted: number
+  readonly surfaces: { readonly damp: number; readonly wet: number }
+}
+
+export interface DriveRoom {
+  readonly stages: readonly (DriveRoomStage | null)[]
+  readonly rollOutM: number
+}
+
+/**
+ * Everything the Drivetrain screen shows of a build; the runs and maps themselves are worked out where they are drawn.
+ * @example makeDriveRoom(CAR).stages.length // 2
+ */
+export function makeDriveRoom(car: Car): DriveRoom {
+  return {
+    stages: car.stages.map((_, position) =>
+      orElse(
+        () => stageOf(car, position),
+        () => null,
+      ),
+    ),
+    rollOutM: car.records.build.driveBasis?.rollOutM ?? 0,
+  }
+}
+
+function stageOf(car: Car, position: number): DriveRoomStage {
+  const { car: own, inputs, missing, warnings, isConverter } = driveStage(car, position)
+  const setup = slideSetup(car, position)
+  const { dampShare = 0.7, wetShare = 0.55 } = car.records.build.driveBasis ?? {}
+  const slides = setup && !('reason' in setup) ? setup : null
+  return {
+    car: own,
+    inputs,
+    missing,
+    warnings,
+    isConverter,
+    rows: rowsOf(car, position),
+    slide: slides && { car: slides.car, train: slides.train, reserve: slides.reserve, lockRad: slides.lockRad, frontPeak: slides.frontPeak },
+    slideReason: setup && 'reason' in setup ? setup.reason : null,
+    path: stagePath(car, position) ?? null,
+    reserveWanted: settingsAtStage(car, position).reserveWanted ?? 0.15,
+    surfaces: { damp: dampShare, wet: wetShare },
+  }
+}
+
+function rowsOf(car: Car, position: number): DriveRow[] {
+  const order = Object.keys(DRIVE_ROLE_WORDS)
+  const { bySlot } = drivelineAtStage(car.records, position)
+  const seen = new Set<string>()
+  return [...bySlot]
+    .sort(([, a], [, b]) => order.indexOf(a.drive.role) - order.indexOf(b.drive.role))
+    .flatMap(([slot, { part, drive, position: at }]) => {
+      if (seen.has(part.id)) return []
+      seen.add(part.id)
+      const isWhole = slotsOf(drive).length > 1
+      return [{ slot: isWhole ? drive.role : slot, partId: part.id, role: DRIVE_ROLE_WORDS[drive.role][0], words: driveWords(drive), position: at }]
+    })
+}
