@@ -10,9 +10,10 @@ export { CALCULATIONS, findCalculation } from './calculations/all.ts'
 export { type Calculation, type CalculationAnswer, type CalculationTools, describeCalculation, runCalculation } from './calculations/registry.ts'
 export type { FormulaSymbol, Typeset } from './calculations/typeset/set.ts'
 export { typesetOf } from './calculations/typeset/typeset-of.ts'
-export { driveCourse, type Straight, usedBand } from './drivetrain/course.ts'
+export { driveCourse, powerBandOf, type Straight, usedBand } from './drivetrain/course.ts'
 export type { DriveCar } from './drivetrain/drive-car.ts'
 export { type RankedFinals, rankFinals } from './drivetrain/finals.ts'
+export { type Held, heldAlong } from './drivetrain/held.ts'
 export { LEAVE_SCHOOL_WORDS, LEAVE_SCHOOLS, type LeaveSchool, leaveSpeeds } from './drivetrain/leave-speeds.ts'
 export { driveMotion, type GearFacts, type Motion } from './drivetrain/motion.ts'
 export { quarterMileRule } from './drivetrain/quarter-mile-rule.ts'
@@ -32,7 +33,8 @@ export {
 export { topSpeed } from './drivetrain/top-speed.ts'
 export { DRIVE_USE_WORDS, DRIVE_USES, SHOCK_OF_USE, SHOCK_SCHOOL_WORDS, SHOCK_SCHOOLS } from './drivetrain/torque-path.ts'
 export { tyreRolling, tyreSize } from './drivetrain/tyre.ts'
-export { type SpreadValue, spreadYardsticks, YARDSTICKS, type Yardstick, yardsticks } from './drivetrain/yardsticks.ts'
+export { whatIfCar } from './drivetrain/what-if.ts'
+export { type SpreadValue, type SpreadYardsticks, spreadYardsticks, YARDSTICKS, type Yardstick, yardsticks } from './drivetrain/yardsticks.ts'
 export { BOOST_SCHOOL_WORDS, BOOST_SCHOOLS, type BoostSchool, STANDARDS } from './dyno/correction.ts'
 export { alongGrid, CURVE_VERSION, type GridCurve, gridSpeedRpm, scaleCurve } from './dyno/curve.ts'
 export { delimiterWord, findDelimiter } from './dyno/find-delimiter.ts'
@@ -97,6 +99,7 @@ export { type BrokenRecord, readBuildRecords } from './records/read-records.ts'
 export * from './records/records.ts'
 export * from './records/weight-kinds.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'
+export { driveLineParts, driveLineWords, parseDriveLine, type ReadDriveLine } from './rooms/drivetrain/drive-line.ts'
 export { type DriveRoom, type DriveRoomStage, type DriveRow, makeDriveRoom } from './rooms/drivetrain/drive-room.ts'
 export { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, finalRatioOf, slotsOf, wantedOf } from './rooms/drivetrain/driveline.ts'
 export { drivetrainValue } from './rooms/drivetrain/metrics.ts'
@@ -110,8 +113,18 @@ export {
   USUAL_SHIFT_S,
 } from './rooms/drivetrain/stage-inputs.ts'
 export type { PathHeadroom, StagePath } from './rooms/drivetrain/stage-path.ts'
-export { type CornerSlide, type SlideSetup, slideCorner, slideCorners } from './rooms/drivetrain/stage-slide.ts'
+export {
+  type CornerSlide,
+  type SlideMap,
+  type SlideSetup,
+  slideCorner,
+  slideCorners,
+  slideLack,
+  slideMap,
+  slidingShare,
+} from './rooms/drivetrain/stage-slide.ts'
 export { TIMING_SD_S, unsureInputs } from './rooms/drivetrain/stage-yardsticks.ts'
+export { parseTimedLine, type ReadTimed } from './rooms/drivetrain/timed-line.ts'
 export { parseRatingLine, RATING_WORDS, ratingLine } from './rooms/parts/part-lines.ts'
 export { lifeOf, type PartLife, partsAtStage, partsOfKind, ratedLimit, wholeCost, wholeMassKg, wornParts } from './rooms/parts/parts.ts'
 export { type WeakestTorque, weakestTorque } from './rooms/parts/rating-limits.ts'

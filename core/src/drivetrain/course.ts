@@ -145,8 +145,11 @@ function secondsBelow(motion: Motion, stretches: readonly Stretch[], rpm: number
   }, 0)
 }
 
-/** Ranges of engine speed within which a curve makes 90 % of its greatest power or more. */
-function bandOf(motion: Motion): { fromRpm: number; toRpm: number }[] {
+/**
+ * Ranges of engine speed within which a car makes 90 % of its greatest power or more, rpm.
+ * @example powerBandOf(MOTION)[0].fromRpm // 4961.0
+ */
+export function powerBandOf(motion: Motion): { fromRpm: number; toRpm: number }[] {
   const { curve, topRpm } = motion.car
   const speeds = [...curve.speedRpm.filter((rpm) => rpm < topRpm), topRpm]
   const over = (rpm: number) => powerAt(motion, rpm) - BAND_SHARE * greatest(motion)
@@ -180,7 +183,7 @@ export function driveCourse(question: CourseQuestion): CourseRun {
   }
   const all = straights.flatMap(({ stretches }) => stretches)
   const whole = secondsBelow(motion, all, Number.POSITIVE_INFINITY)
-  const inBand = bandOf(motion).reduce((sum, { fromRpm, toRpm }) => sum + secondsBelow(motion, all, toRpm) - secondsBelow(motion, all, fromRpm), 0)
+  const inBand = powerBandOf(motion).reduce((sum, { fromRpm, toRpm }) => sum + secondsBelow(motion, all, toRpm) - secondsBelow(motion, all, fromRpm), 0)
   return {
     timeS: straights.reduce((sum, { timeS }) => sum + timeS, 0),
     straights,

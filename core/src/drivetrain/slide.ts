@@ -67,11 +67,25 @@ function slideAt(car: SlidingCar, V: number, B: number, w: number) {
   const s = (b * Math.sin(f) * Math.cos(B)) / (a * Math.cos(steering) * Math.cos(path))
   const j = (c * Nf + q * C) / (mu * N)
   const A = Math.hypot(Math.cos(B), Math.sin(B) + s)
-  const theta = Math.acos(Math.min(1, j / A)) - Math.atan2(Math.sin(B) + s, Math.cos(B))
+  const theta = Math.acos(Math.max(-1, Math.min(1, j / A))) - Math.atan2(Math.sin(B) + s, Math.cos(B))
   const sideN = mu * N * Math.sin(theta)
   const turns = (sideN * L) / (m * a * V * Math.cos(B))
   const frontNeeds = (sideN * b) / (a * Math.cos(steering) * Nf)
   return { N, Nf, theta, steering, frontNeeds, sideN, turns, isPossible: j < A && N > 0 && Nf > 0 && theta > 0 }
+}
+
+const STEPS = 200
+
+/** The first root from 0 on, found in steps. */
+function firstRoot(excess: (w: number) => number, most: number): number {
+  for (let step = 0; step < STEPS; step++) {
+    const [from, to] = [(most * step) / STEPS, (most * (step + 1)) / STEPS]
+    if (excess(from) < 0 && excess(to) >= 0) {
+      const root = rootBetween(excess, from, to)
+      if (Math.abs(excess(root)) < 1e-9) return root
+    }
+  }
+  return Number.NaN
 }
 
 /** The slide by the root of its yaw rate; undefined where no force keeps it. */
@@ -79,7 +93,9 @@ function solve(car: SlidingCar, V: number, B: number): SlideState | undefined {
   const excess = (w: number) => w - slideAt(car, V, B, w).turns
   const most = (4 * STANDARD_GRAVITY_MPS2) / V
   if (!(excess(0) < 0 && excess(most) > 0)) return undefined
-  const w = rootBetween(excess, 0, most)
+  const found = rootBetween(excess, 0, most)
+  // Where the steering passes a right angle the balance jumps: a change of sign there is no root. The first true one is looked for step by step.
+  const w = Math.abs(excess(found)) < 1e-9 ? found : firstRoot(excess, most)
   const { N, theta, steering, frontNeeds, sideN, isPossible } = slideAt(car, V, B, w)
   if (!isPossible) return undefined
   const driveN = car.slidingFriction * N * Math.cos(theta)

@@ -70,6 +70,7 @@ export const driveSettingKind = defineRecord({
   list: 'driveSettings',
   word: 'settings of the drivetrain',
   noun: 'drivetrain setting',
+  isBatchable: true,
   nameFrom: ['stageId'],
   onePer: ['stageId'],
   refs: { stageId: { to: 'stages', whenGone: 'goesWith' } },

@@ -63,6 +63,18 @@ export const slideSetup = rememberByIndex((car: Car, position: number): SlideSet
   }
 })
 
+/**
+ * What sliding, and the surface, leave of the peak grip that the rear tyres are known by.
+ * @example slidingShare({ car: SLIDING, inputs: [{ key: 'friction', value: 1.1875 }] }) // 0.80
+ */
+export const slidingShare = ({
+  car,
+  inputs,
+}: {
+  readonly car: Pick<SlidingCar, 'slidingFriction'>
+  readonly inputs: readonly Pick<DriveInput, 'key' | 'value'>[]
+}): number => car.slidingFriction / (inputs.find(({ key }) => key === 'friction')?.value ?? car.slidingFriction)
+
 /** A sliding car with one of its numbers moved by so much; power is moved in the gears. */
 export function movedSlide(
   { car, train }: Pick<SlideSetup, 'car' | 'train'>,
@@ -157,4 +169,51 @@ export function worstSlide(car: Car, position: number): CornerSlide | undefined 
   })
   const held = ({ best }: CornerSlide) => best?.inHand ?? -1
   return slides.reduce<CornerSlide | undefined>((worst, each) => (worst && held(worst) <= held(each) ? worst : each), undefined)
+}
+
+/** What a slide through a corner lacks, in a word: power, the right gear, or nothing. */
+export type SlideLack = 'power' | 'gears' | null
+
+/**
+ * What a corner lacks to have a reserve in hand: power, where even the engine's peak would not give it, or gears, where another ratio would.
+ * @example slideLack({ state: { powerW: 100 }, best: { inHand: 0.01 } }, TRAIN, 0.15) // 'gears'
+ */
+export function slideLack(
+  { state, best }: { readonly state: Pick<SlideState, 'powerW'>; readonly best: Pick<SlideGear, 'inHand'> | undefined },
+  train: Powertrain,
+  reserve: number,
+): SlideLack {
+  if ((best?.inHand ?? -1) >= reserve) return null
+  const peakW = Math.max(
+    ...train.curve.speedRpm.map((rpm, i) => (rpm <= train.topRpm ? ((train.curve.torqueNm[i] as number) * rpm * Math.PI * train.driveEfficiency) / 30 : 0)),
+  )
+  return peakW < state.powerW * (1 + reserve) ? 'power' : 'gears'
+}
+
+/** One point of the map of slides: which gear has most in hand, and how much; null where no gear holds or no slide is possible. */
+export interface SlideMap {
+  readonly speedsMps: readonly number[]
+  readonly anglesRad: readonly number[]
+  /** By angle, then speed: share in hand of the best gear. */
+  readonly inHand: readonly (readonly (number | null)[])[]
+  readonly gear: readonly (readonly (number | null)[])[]
+}
+
+/**
+ * What a stage's gears hold over speed and angle, for the grids handed in (up to 200 by 200).
+ * @example slideMap({ car: SLIDING, train: TRAIN }, [20], [0.6283185]).gear[0][0] // 2
+ */
+export function slideMap({ car, train }: Pick<SlideSetup, 'car' | 'train'>, speedsMps: readonly number[], anglesRad: readonly number[]): SlideMap {
+  const cells = anglesRad.map((slideAngleRad) =>
+    speedsMps.map((speedMps) => {
+      const found = attempt(() => slideThrough(car, train, { speedMps, slideAngleRad }).best)
+      return found instanceof CalculationError ? undefined : found
+    }),
+  )
+  return {
+    speedsMps,
+    anglesRad,
+    inHand: cells.map((row) => row.map((best) => best?.inHand ?? null)),
+    gear: cells.map((row) => row.map((best) => best?.gear ?? null)),
+  }
 }
