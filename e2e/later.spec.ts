@@ -8,7 +8,7 @@ interface Row {
   beam: unknown
 }
 
-// No metric of the product is late yet: the answer of the server is made to wait on its way.
+// The answer of the server is made to wait on its way, so that the pauses can be counted.
 test('a cell that is being worked out says so, gives no verdict, and arrives by itself', async ({ page }) => {
   const build = await buildAddress(page, 'Gannet')
   let left = 3
@@ -39,4 +39,12 @@ test('a cell that is being worked out says so, gives no verdict, and arrives by 
   for (const [i, least] of [400, 900, 1900].entries()) expect(pauses[i]).toBeGreaterThan(least)
   await page.waitForTimeout(4500)
   expect(asked).toHaveLength(4)
+})
+
+test('a yardstick that was read has its row, worked out away from the answer, and its later stages arrive by themselves', async ({ page }) => {
+  await page.goto(`${await buildAddress(page, 'Osprey')}/board`)
+  const row = page.locator('tr', { hasText: '0 to 100 km/h' }).first()
+  await expect(row.getByText('being worked out')).toHaveCount(0, { timeout: 20_000 })
+  // Two days that agree at stage 1, a later stage carried from them.
+  await expect(row).toContainText('7.9')
 })

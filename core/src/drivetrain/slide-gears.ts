@@ -110,6 +110,8 @@ export interface SlideLevers {
   readonly slideAngleRad: number | null
 }
 
+/** Shares in hand that differ by less are one. */
+const EQUAL_IN_HAND = 1e-3
 const FINALS = { least: 1.5, most: 8, step: 0.001 } as const
 
 /** The finals at which a gear makes its greatest power at a wheel speed, and those nearest to the present one that have so much in hand. */
@@ -117,6 +119,11 @@ function finalLever(train: Powertrain, { wheelSpeedMps, powerW }: SlideState, re
   const power = powerOf(train)
   const rounded = (final: number) => Math.round(final / FINALS.step) * FINALS.step
   const inHandOf = (gear: number, finalRatio: number) => slideGears({ ...train, finalRatio }, wheelSpeedMps, powerW)[gear - 1]?.inHand ?? null
+  // Each gear has a final that lets the engine work at its peak; of those that differ by rounding alone, the nearest shorter one is told.
+  const away = (final: number) => (final >= train.finalRatio ? final - train.finalRatio : FINALS.most + train.finalRatio - final)
+  type Best = NonNullable<SlideLevers['bestFinal']>
+  const isBetter = (each: Best, than: Best) =>
+    Math.abs(each.inHand - than.inHand) < EQUAL_IN_HAND ? away(each.finalRatio) < away(than.finalRatio) : each.inHand > than.inHand
   const speeds = [...train.curve.speedRpm.filter((rpm) => rpm < train.topRpm), train.topRpm]
   const peakRpm = peakBetween(power, speeds)
   const finalAt = (ratio: number, rpm: number) => (rpm * RPM * train.radiusM) / (wheelSpeedMps * train.primaryRatio * ratio)
@@ -124,7 +131,7 @@ function finalLever(train: Powertrain, { wheelSpeedMps, powerW }: SlideState, re
     .map((ratio, i) => ({ gear: i + 1, finalRatio: rounded(finalAt(ratio, peakRpm)) }))
     .filter(({ finalRatio }) => finalRatio >= FINALS.least && finalRatio <= FINALS.most)
     .map((each) => ({ ...each, inHand: inHandOf(each.gear, each.finalRatio) ?? Number.NEGATIVE_INFINITY }))
-    .reduce<SlideLevers['bestFinal']>((most, each) => (most && most.inHand >= each.inHand ? most : each), null)
+    .reduce<SlideLevers['bestFinal']>((most, each) => (most && !isBetter(each, most) ? most : each), null)
   const wanted = train.ratios.flatMap((ratio) =>
     rangesOver(power, speeds, powerW * (1 + reserve)).map(([low, high]) => [finalAt(ratio, low), finalAt(ratio, high)] as const),
   )

@@ -54,7 +54,7 @@ const create = (buildId: string, resource: 'changes' | 'photos' | 'limits' | 'se
 it.each([
   ['photos', ['builds/b/records']],
   ['limits', ['builds/b/board', 'builds/b/records']],
-  ['lifts', ['builds/b/records', 'builds/b/weight']],
+  ['lifts', ['builds/b/board', 'builds/b/records', 'builds/b/weight']],
   ['sessions', ['builds/b/board', 'builds/b/power', 'builds/b/records']],
   ['changes', ['builds/b/board', 'builds/b/power', 'builds/b/records', 'builds/b/weight']],
 ] as const)('a new record of %s makes only those answers be read again that read it', async (resource, expected) => {

@@ -1,10 +1,13 @@
 import { orElse } from '../../attempt.ts'
 import type { DriveCar } from '../../drivetrain/drive-car.ts'
+import type { Yardstick } from '../../drivetrain/yardsticks.ts'
+import type { Proof } from '../../proof/quantity.ts'
 import type { Car } from '../../stages/car.ts'
 import { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, slotsOf } from './driveline.ts'
 import { type DriveInput, driveStage, type MissingInput, settingsAtStage } from './stage-inputs.ts'
 import { type StagePath, stagePath } from './stage-path.ts'
 import { type SlideSetup, slideSetup } from './stage-slide.ts'
+import { measuredYardsticks } from './stage-yardsticks.ts'
 
 /** A part of the driveline in its place, as the room shows it. */
 export interface DriveRow {
@@ -28,6 +31,8 @@ export interface DriveRoomStage {
   /** Why the stage does not slide by these sums. */
   readonly slideReason: string | null
   readonly path: StagePath | null
+  /** What was read at this stage itself, by yardstick. */
+  readonly measured: Readonly<Partial<Record<Yardstick, { readonly value: number; readonly sd: number; readonly proof: Proof }>>>
   readonly reserveWanted: number
   readonly surfaces: { readonly damp: number; readonly wet: number }
 }
@@ -68,6 +73,7 @@ function stageOf(car: Car, position: number): DriveRoomStage {
     slide: slides && { car: slides.car, train: slides.train, reserve: slides.reserve, lockRad: slides.lockRad, frontPeak: slides.frontPeak },
     slideReason: setup && 'reason' in setup ? setup.reason : null,
     path: stagePath(car, position) ?? null,
+    measured: measuredYardsticks(car, position),
     reserveWanted: settingsAtStage(car, position).reserveWanted ?? 0.15,
     surfaces: { damp: dampShare, wet: wetShare },
   }

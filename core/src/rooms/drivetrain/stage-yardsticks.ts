@@ -101,6 +101,18 @@ export function touchesTimed(car: Car, position: number): boolean {
   return car.records.parts.some((part) => part.drive && stageOfPart(car.records, part) === position)
 }
 
+/**
+ * What was read at a stage itself with the car of that stage, by yardstick.
+ * @example measuredYardsticks(CAR, 1) // {}
+ */
+export const measuredYardsticks = (car: Car, position: number): Partial<Record<Yardstick, { value: number; sd: number; proof: Proof }>> =>
+  Object.fromEntries(
+    YARDSTICKS.flatMap((metric) => {
+      const found = measuredAt(car, position, metric)
+      return found ? [[metric, { value: found.value, sd: found.sd, proof: found.proof }]] : []
+    }),
+  )
+
 /** Whether anything was timed at a stage with the car of that stage. */
 export const isTimedAt = (car: Car, position: number): boolean => YARDSTICKS.some((metric) => measuredAt(car, position, metric) !== undefined)
 

@@ -143,6 +143,8 @@ const TYPED: FormValues = {
   count: '4',
   mass: '75 g catalogue',
   ratings: 'fuel flow 1000 cc/min each on petrol\nduty 85 %',
+  drive: 'clutch; behind primary',
+  fittedOn: '2026-03-08',
   cost: '620',
   life: '40 hours',
   extras: 'adapters; 0.2 kg; 60\nloom',
@@ -173,6 +175,8 @@ describe('a part in a form', () => {
         { of: 'injectorDuty', limit: 0.85 },
       ],
       isShared: true,
+      drive: { role: 'clutch', behindPrimary: true },
+      fittedOn: '2026-03-08',
       place: { xM: 0.4, yM: 0, zM: 0.8 },
     })
     expect(partDefaults(made, UNIT_SETS.metric)).toEqual(TYPED)
@@ -195,6 +199,8 @@ describe('a part in a form', () => {
     ['part,kind,life\na,clutch,long', /Type a number and one of/],
     ['part,kind,cost\na,clutch,-5', /under zero/],
     ['part,kind,qty\na,clutch,2.5', /whole number/],
+    ['part,kind,in the driveline\na,box,gearbox; gears 2 3', /must be smaller|ratios/],
+    ['part,kind,driveline\na,wing,wing', /no role in the driveline/],
   ])('a row that cannot be read says why: %j', async (text, sentence) => {
     const { rows } = await readPartsCsv(text, { units: UNIT_SETS.metric, decimalMark: '.', stages })
     expect(rows[0]).toMatchObject({ body: null, refusal: expect.stringMatching(sentence) })

@@ -79,10 +79,10 @@ export function FinalsTab(props: DriveTabProps) {
                 <th className="text-left">Final</th>
                 <th className="text-right">Time</th>
                 <th className="text-right">Behind</th>
-                <th className="text-left">Upshifts into</th>
+                <th className="pl-3 text-left">Upshifts into</th>
                 <th className="text-right">In the band</th>
                 <th className="text-right">At the end of top</th>
-                <th className="text-left">Verdict</th>
+                <th className="pl-3 text-left">Verdict</th>
               </tr>
             </thead>
             <tbody>
@@ -98,7 +98,7 @@ export function FinalsTab(props: DriveTabProps) {
                       <span className="block text-xs font-normal text-quiet">{choice?.words}</span>
                     </th>
                     <td className="text-right tabular-nums">{text('lapTime', timeS, { decimals: 2 })}</td>
-                    <td className="text-right tabular-nums">{behindS === 0 ? '' : `+ ${behindS.toFixed(2)} ± ${behindSdS.toFixed(2)}`}</td>
+                    <td className="text-right whitespace-nowrap tabular-nums">{behindS === 0 ? '' : `+ ${behindS.toFixed(2)} ± ${behindSdS.toFixed(2)}`}</td>
                     <td className="pl-3">{shifts.join(', ') || 'none'}</td>
                     <td className="text-right tabular-nums">{text('share', run.bandShare, { decimals: 0 })}</td>
                     <td className="text-right tabular-nums">{run.atEndS < 0.005 ? '' : `${run.atEndS.toFixed(1)} s`}</td>

@@ -30,7 +30,7 @@ export function FinalHandle({
     if (found !== undefined) setFinal(found)
   }
   return (
-    <span className="no-print flex flex-wrap items-center gap-2">
+    <span className="no-print flex flex-wrap items-center gap-1.5">
       <label className="flex items-center gap-2">
         <span className="font-semibold">Final drive</span>
         <input
@@ -47,7 +47,7 @@ export function FinalHandle({
             event.preventDefault()
             next(event.key === 'PageDown' ? 1 : -1)
           }}
-          className="w-[150px]"
+          className="w-[110px]"
         />
         <output className="w-[44px] font-semibold tabular-nums">{finalRatio.toFixed(2)}</output>
       </label>

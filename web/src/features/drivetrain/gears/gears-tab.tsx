@@ -38,61 +38,63 @@ export function GearsTab({ records, made, position, stageId, car, finalRatio, se
   })
   const band = run ? usedBand(motion, run) : null
   return (
-    <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
-      <div ref={holder} className="min-w-0">
-        <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
-          <h2>Engine speed over road speed</h2>
-          <FinalHandle records={records} finalRatio={finalRatio} own={made.car.finalRatio} setFinal={setFinal} />
+    <>
+      <DriveLine records={records} made={made} position={position} stageId={stageId} />
+      <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
+        <div ref={holder} className="min-w-0">
+          <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
+            <h2>Engine speed over road speed</h2>
+            <FinalHandle records={records} finalRatio={finalRatio} own={made.car.finalRatio} setFinal={setFinal} />
+          </div>
+          <Ladder
+            motion={motion}
+            other={other}
+            marks={marks}
+            width={width}
+            height={270}
+            topMps={topMps}
+            label="Engine speed over road speed in each gear, with corners of the course"
+          />
+          <h2 className="mt-2">Force in each gear</h2>
+          <Forces motion={motion} leaveRpm={leaveRpm} width={width} height={250} topMps={topMps} />
+          {driven instanceof CalculationError && <p className="mt-2 border-l-4 border-wait pl-3">{driven.message}</p>}
         </div>
-        <Ladder
-          motion={motion}
-          other={other}
-          marks={marks}
-          width={width}
-          height={300}
-          topMps={topMps}
-          label="Engine speed over road speed in each gear, with corners of the course"
-        />
-        <h2 className="mt-2">Force in each gear</h2>
-        <Forces motion={motion} leaveRpm={leaveRpm} width={width} height={250} topMps={topMps} />
-        {driven instanceof CalculationError && <p className="mt-2 border-l-4 border-wait pl-3">{driven.message}</p>}
+        <div>
+          <table className="w-full">
+            <caption className="sr-only">The driveline, part by part</caption>
+            <tbody>
+              {made.rows.map(({ slot, partId, role, words, position: at }) => (
+                <tr key={partId} className="border-t border-line">
+                  <th scope="row" className="py-1 pr-2 text-left align-top font-normal text-quiet">
+                    {role}
+                    {slot.endsWith(' front') ? ', front' : slot.endsWith(' rear') ? ', rear' : ''}
+                  </th>
+                  <td className="py-1">
+                    <Link className="word-link" to={`/builds/${records.build.id}/parts?stage=${stageId}&part=${partId}`}>
+                      {records.parts.find(({ id }) => id === partId)?.name}
+                    </Link>
+                    {words && <span className="block text-xs text-quiet">{words}</span>}
+                  </td>
+                  <td className="py-1 text-right align-top text-xs text-quiet">{at === position ? 'this stage' : `stage ${at}`}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <h3 className="mt-4 font-semibold">Leave each gear at</h3>
+          <p>{leaveRpm.map((rpm, i) => `${i + 1} → ${i + 2}: ${text('engineSpeed', rpm, { decimals: 0 })}`).join(' · ')}</p>
+          {run && band && (
+            <>
+              <h3 className="mt-4 font-semibold">On {course?.name}</h3>
+              <p>
+                {text('lapTime', run.timeS)} between corners, {run.upshiftsInto.reduce((sum, count) => sum + count, 0)} upshifts,{' '}
+                {text('share', run.bandShare, { decimals: 0 })} of full throttle in the band. Used: {text('engineSpeed', band.fromRpm, { decimals: 0 })} to{' '}
+                {text('engineSpeed', band.toRpm, { decimals: 0 })}.
+              </p>
+              {run.cornersOutsideBand.length > 0 && <p className="mt-1 text-quiet">Outside the band: {run.cornersOutsideBand.join(', ')}.</p>}
+            </>
+          )}
+        </div>
       </div>
-      <div>
-        <DriveLine records={records} made={made} position={position} stageId={stageId} />
-        <table className="w-full">
-          <caption className="sr-only">The driveline, part by part</caption>
-          <tbody>
-            {made.rows.map(({ slot, partId, role, words, position: at }) => (
-              <tr key={partId} className="border-t border-line">
-                <th scope="row" className="py-1 pr-2 text-left align-top font-normal text-quiet">
-                  {role}
-                  {slot.endsWith(' front') ? ', front' : slot.endsWith(' rear') ? ', rear' : ''}
-                </th>
-                <td className="py-1">
-                  <Link className="word-link" to={`/builds/${records.build.id}/parts?stage=${stageId}&part=${partId}`}>
-                    {records.parts.find(({ id }) => id === partId)?.name}
-                  </Link>
-                  {words && <span className="block text-xs text-quiet">{words}</span>}
-                </td>
-                <td className="py-1 text-right align-top text-xs text-quiet">{at === position ? 'this stage' : `stage ${at}`}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        <h3 className="mt-4 font-semibold">Leave each gear at</h3>
-        <p>{leaveRpm.map((rpm, i) => `${i + 1} → ${i + 2}: ${text('engineSpeed', rpm, { decimals: 0 })}`).join(' · ')}</p>
-        {run && band && (
-          <>
-            <h3 className="mt-4 font-semibold">On {course?.name}</h3>
-            <p>
-              {text('lapTime', run.timeS)} between corners, {run.upshiftsInto.reduce((sum, count) => sum + count, 0)} upshifts,{' '}
-              {text('share', run.bandShare, { decimals: 0 })} of full throttle in the band. Used: {text('engineSpeed', band.fromRpm, { decimals: 0 })} to{' '}
-              {text('engineSpeed', band.toRpm, { decimals: 0 })}.
-            </p>
-            {run.cornersOutsideBand.length > 0 && <p className="mt-1 text-quiet">Outside the band: {run.cornersOutsideBand.join(', ')}.</p>}
-          </>
-        )}
-      </div>
-    </div>
+    </>
   )
 }

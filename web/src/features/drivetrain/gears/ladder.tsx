@@ -130,7 +130,16 @@ export function Ladder({
                 <path d={`M${to} ${level} l-9 -4.5 v9 z`} fill="var(--ink)" />
               </>
             )}
-            <text x={from - 8} y={level + 4} textAnchor="end" fill="var(--ink)" fontWeight={mark.isPicked ? 750 : 500}>
+            <text
+              x={from - 8}
+              y={level + 4}
+              textAnchor="end"
+              fill="var(--ink)"
+              stroke="var(--sheet)"
+              strokeWidth="4"
+              paintOrder="stroke"
+              fontWeight={mark.isPicked ? 750 : 500}
+            >
               {mark.name} <tspan fill="var(--quiet)">{at(mark.carMps)}</tspan>
             </text>
             {isSliding && (

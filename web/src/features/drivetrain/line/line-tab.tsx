@@ -8,6 +8,7 @@ import {
   fromSi,
   leaveSpeeds,
   METRIC_INFO,
+  momentAt,
   quarterMileRule,
   run,
   type SpreadYardsticks,
@@ -33,10 +34,11 @@ const LONGEST_M = 402.336
 function traceOf(car: DriveCar): { t: number[]; v: number[] } | null {
   const found = attempt(() => {
     const motion = driveMotion(car)
-    return run({ motion, leaveRpm: leaveSpeeds(motion), toM: LONGEST_M })
+    return { motion, stretches: run({ motion, leaveRpm: leaveSpeeds(motion), toM: LONGEST_M }) }
   })
   if (found instanceof CalculationError) return null
-  return { t: [0, ...found.map(({ to }) => to.timeS)], v: [0, ...found.map(({ to }) => to.speedMps)] }
+  const points = found.stretches.flatMap((stretch) => [0.25, 0.5, 0.75, 1].map((share) => momentAt(found.motion, stretch, share)))
+  return { t: [0, ...points.map(({ timeS }) => timeS)], v: [0, ...points.map(({ speedMps }) => speedMps)] }
 }
 
 /** Speed over time of two stages. */
@@ -72,25 +74,39 @@ function Traces({ car, before, names }: { car: DriveCar; before: DriveCar | null
   return <Chart data={data} layout={layout} label="Speed over time from rest over a quarter mile" className="h-[300px] w-full" />
 }
 
-function Splits({ found, earlier, stageId }: { found: SpreadYardsticks; earlier: SpreadYardsticks | null; stageId: string }) {
+function Splits({
+  found,
+  earlier,
+  measured,
+  stageId,
+}: {
+  found: SpreadYardsticks
+  earlier: SpreadYardsticks | null
+  measured: DriveTabProps['made']['measured']
+  stageId: string
+}) {
   const kindOf = (key: Yardstick) => (key === 'topSpeed' || key === 'quarterMileSpeed' ? ('speed' as const) : ('lapTime' as const))
   return (
     <table className="w-full">
       <thead>
         <tr>
           <th className="text-left">Yardstick</th>
+          <th className="text-right">Read here</th>
           <th className="text-right">Worked out</th>
           <th className="text-right">Stage before</th>
         </tr>
       </thead>
       <tbody>
         {YARDSTICKS.map((key) => {
-          const [value, was] = [found[key], earlier?.[key]]
+          const [value, was, read] = [found[key], earlier?.[key], measured[key]]
           return (
             <tr key={key} className="border-t border-line">
               <th scope="row" className="py-1 text-left font-normal">
                 {METRIC_INFO[key].word}
               </th>
+              <td className="py-1 text-right">
+                {read ? <Figure kind={kindOf(key)} value={read.value} sd={read.sd} showSpread proof={read.proof} className="font-semibold" /> : ''}
+              </td>
               <td className="py-1 text-right">
                 {value ? (
                   <Figure
@@ -121,8 +137,8 @@ export function LineTab({ records, room, made, position, stageId, car }: DriveTa
   const before = position > 0 ? (room.stages[position - 1] ?? null) : null
   const found = useMemo(() => (car ? attempt(() => spreadYardsticks(car, room.rollOutM, unsureInputs(made.inputs))) : null), [car, room.rollOutM, made.inputs])
   const earlier = useMemo(() => {
-    const own = before?.car
-    const made2 = own ? attempt(() => spreadYardsticks(own, room.rollOutM, unsureInputs(before.inputs))) : null
+    const own = before?.isConverter ? null : before?.car
+    const made2 = own ? attempt(() => spreadYardsticks(own, room.rollOutM, unsureInputs(before?.inputs ?? []))) : null
     return made2 instanceof CalculationError ? null : made2
   }, [before, room.rollOutM])
   if (!car) return null
@@ -168,7 +184,7 @@ export function LineTab({ records, room, made, position, stageId, car }: DriveTa
         )}
       </div>
       <div>
-        {!made.isConverter && found && <Splits found={found} earlier={earlier} stageId={stageId} />}
+        {!made.isConverter && found && <Splits found={found} earlier={earlier} measured={made.measured} stageId={stageId} />}
         {rule && !made.isConverter && (
           <p className="mt-3 text-quiet">
             Rules of thumb for the quarter mile (from memory, power at the crank by a usual loss): {Math.min(...rule.times).toFixed(1)} to{' '}

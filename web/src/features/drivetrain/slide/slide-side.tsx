@@ -153,7 +153,7 @@ function Levers({ levers, setup, picked }: { levers: ReturnType<typeof slideLeve
     [
       'Power',
       powerFactor === null ? 'out of reach' : powerFactor === 1 ? 'enough' : `× ${powerFactor.toFixed(2)}`,
-      powerFactor === null || powerFactor === 1 ? '' : `all over the curve; ${text('engineSpeed', atRpm, { decimals: 0 })} counts here`,
+      powerFactor === null || powerFactor === 1 ? '' : `at ${text('engineSpeed', atRpm, { decimals: 0 })}`,
     ],
     [
       'Final drive',
@@ -189,7 +189,7 @@ function Levers({ levers, setup, picked }: { levers: ReturnType<typeof slideLeve
             <th scope="row" className="py-0.5 pr-2 text-left font-normal whitespace-nowrap text-quiet">
               {lever}
             </th>
-            <td className="py-0.5 font-semibold tabular-nums">{value}</td>
+            <td className="py-0.5 font-semibold whitespace-nowrap tabular-nums">{value}</td>
             <td className="py-0.5 text-right text-xs text-quiet">{words}</td>
           </tr>
         ))}

@@ -86,14 +86,14 @@ export function SlideTab(props: DriveTabProps) {
     <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_340px]">
       <div ref={holder} className="min-w-0">
         <div className="mb-1 flex flex-wrap items-center justify-between gap-2">
-          <h2>The wheels turn faster than the car goes</h2>
+          <h2>Car speed to wheel speed</h2>
           <FinalHandle records={records} finalRatio={finalRatio} own={made.car.finalRatio} setFinal={setFinal} />
         </div>
         <Ladder
           motion={motion}
           marks={marksOf(slides, setup.reserve, picked.name)}
           width={width}
-          height={270}
+          height={236}
           topMps={topMps}
           label="Engine speed over wheel speed in each gear; each corner an arrow from the car's speed to that of its wheels"
         />

@@ -1,8 +1,19 @@
-import { CalculationError, FUEL_ROLES, type FuelRole, LIFE_UNITS, PART_STATUSES, parseRatingLine, ratingLine, type Stage } from '@bold-ballast/core'
+import {
+  CalculationError,
+  drivePartText,
+  FUEL_ROLES,
+  type FuelRole,
+  LIFE_UNITS,
+  PART_STATUSES,
+  parseDrivePart,
+  parseRatingLine,
+  ratingLine,
+  type Stage,
+} from '@bold-ballast/core'
 import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedText, usualText } from '../../../ui/quantity.ts'
+import { typedAgain, typedText, usualText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>): FieldSpec[] => [
@@ -41,6 +52,14 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
     section: 'Ratings',
     isWide: true,
   },
+  {
+    name: 'drive',
+    label: 'In the driveline',
+    section: 'Driveline',
+    hint: 'Such as: gearbox; gears 3.36 2.07 1.43; shift 0.3 · final drive; ratio 4.1 · tyre; axle rear; code 245/40R17; class soft · differential; axle rear; kind plate · gear; number 5. Empty where it does nothing there.',
+    isWide: true,
+  },
+  { name: 'fittedOn', label: 'Fitted on', type: 'date', hint: 'Empty: when its ledger line was done, else with its stage.' },
   { name: 'cost', label: 'Cost of all pieces', section: 'Money and life', hint: 'A plain number, in your money.' },
   { name: 'life', label: 'Life', hint: 'Such as: 4 days, 60 hours, 12 events.' },
   {
@@ -118,6 +137,18 @@ const readRatings = (read: FormReader) =>
     }
   })
 
+function readDrive(read: FormReader) {
+  const typed = read.raw('drive')
+  if (typed === '') return null
+  try {
+    return parseDrivePart(typed, read.decimalMark)
+  } catch (error) {
+    if (!(error instanceof CalculationError)) throw error
+    read.refuse('drive', error.message)
+    return null
+  }
+}
+
 /** A part as it was typed. */
 export const partBody = (read: FormReader): Record<string, unknown> => ({
   kind: read.text('kind', 'Kind'),
@@ -128,6 +159,8 @@ export const partBody = (read: FormReader): Record<string, unknown> => ({
   count: read.raw('count') === '' ? 1 : read.count('count', 'Pieces', 1, 1000),
   mass: readMass(read),
   ratings: readRatings(read),
+  drive: readDrive(read),
+  fittedOn: read.optional('fittedOn'),
   cost: plainNumber(read, 'cost', read.raw('cost'), 'Cost'),
   life: readLife(read),
   extras: readExtras(read),
@@ -143,7 +176,7 @@ const number = (value: number | null) => (value === null ? '' : String(value))
 /** The texts that a form of a part starts with. */
 export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typeof ratingLine>[1]): FormValues {
   const { mass, life } = part
-  const proof = mass && mass.proof !== 'measured' && !PROOF.test(mass.typed ?? '') ? ` ${mass.proof}` : ''
+  const proof = mass && mass.proof !== 'measured' ? ` ${mass.proof}` : ''
   return {
     kind: part.kind,
     name: part.name,
@@ -151,7 +184,9 @@ export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typ
     status: part.status,
     stage: part.stageId ?? '',
     count: String(part.count),
-    mass: mass ? `${mass.typed ?? typedText('mass', mass.massKg, units.mass)}${proof}` : '',
+    mass: mass ? `${typedAgain('mass', { value: mass.massKg, sd: mass.sdKg, typed: mass.typed?.replace(PROOF, '') }, units.mass)}${proof}` : '',
+    drive: part.drive ? drivePartText(part.drive) : '',
+    fittedOn: part.fittedOn ?? '',
     ratings: part.ratings.map((rating) => ratingLine(rating, units)).join('\n'),
     cost: number(part.cost),
     life: life ? `${life.amount} ${life.unit}` : '',

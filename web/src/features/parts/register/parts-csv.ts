@@ -23,6 +23,8 @@ const COLUMNS: readonly (readonly [heading: string, field: string, others?: read
   ['Against it', 'cons', ['cons']],
   ['Serial', 'serial', ['batch', 'serial number']],
   ['For the fuel', 'fuelRole'],
+  ['In the driveline', 'drive', ['driveline']],
+  ['Fitted on', 'fittedOn'],
   ['Shared', 'isShared'],
   ['Behind the front axle', 'placeX'],
   ['Left of the middle', 'placeY'],
