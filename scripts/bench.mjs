@@ -237,6 +237,35 @@ async function powerRooms(build, sessionId, otherId, file) {
   putTimes(`weak link sweep, ${sweep().links.length} ratings of ${records.parts.length} parts`, await times(20, sweep), '< 100')
 }
 
+/** The drivetrain, as the browser's worker and the pool work it out: an invented car with a curve every 50 rpm and six gears. */
+async function drivetrainRoom() {
+  const core = await import('../core/src/index.ts')
+  const { driveMotion, leaveSpeeds, run, spreadYardsticks, unsureInputs, yardsticks, slideMap, rankFinals, whatIfCar } = core
+  const { EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } = await import('../core/src/calculations/example-drive.ts')
+  const speedRpm = Array.from({ length: 105 }, (_, i) => 2000 + 50 * i)
+  const curve = { speedRpm, torqueNm: speedRpm.map(driveMotion(EXAMPLE_DRIVE).torqueNm) }
+  const car = { ...EXAMPLE_DRIVE, curve, ratios: [3.5, 2.05, 1.43, 1.1, 0.87, 0.7] }
+  const seven = { ...car, ratios: [3.5, 2.3, 1.7, 1.35, 1.1, 0.92, 0.78] }
+  const motion = driveMotion(car)
+  const leaveRpm = leaveSpeeds(motion)
+  putTimes('quarter mile, six gears', await times(50, () => run({ motion, leaveRpm, toM: 402.336 })), '< 5')
+  putTimes('leave speeds, seven gears', await times(50, () => leaveSpeeds(driveMotion(seven))), '< 10')
+  const keys = ['massKg', 'centreHeightM', 'friction', 'gripUse', 'dragAreaM2', 'rollingCoefficient', 'engineInertiaKgM2', 'shiftS', 'power', 'radiusM']
+  const inputs = unsureInputs(keys.map((key) => ({ key, value: 1, sd: key === 'massKg' ? 6 : 0.01, isGuess: true, source: key })))
+  putTimes('yardsticks of a stage with all spreads', await times(20, () => spreadYardsticks(car, 0, inputs)), '< 100')
+  const speeds = Array.from({ length: 60 }, (_, i) => 5 + 0.55 * i)
+  const angles = Array.from({ length: 50 }, (_, i) => ((10 + 1.06 * i) * Math.PI) / 180)
+  const map = (finalRatio) => slideMap({ car: EXAMPLE_SLIDING, train: { ...EXAMPLE_TRAIN, finalRatio } }, speeds, angles)
+  putTimes('slide map, 60 x 50, five gears', await times(20, () => map(3.73)), '< 300')
+  putTimes('  the same for a moved final', await times(20, (i) => map(3.73 + 0.01 * i)), '< 100')
+  const moved = { powerFactor: 1.1, massKg: -20, rearShare: 0, frictionFactor: 1, finalFactor: 1, radiusFactor: 1, shiftS: 0, dragFactor: 1 }
+  putTimes('what if: all yardsticks of a moved car', await times(20, () => yardsticks(driveMotion(whatIfCar(car, moved)), 0)), '< 100')
+  const corners = Array.from({ length: 12 }, (_, i) => ({ name: String(i), speedMps: 17 + ((i * 7) % 12), straightM: 160 + ((i * 97) % 420) }))
+  const course = { corners, isClosed: true, brakingMps2: 9 }
+  const finals = Array.from({ length: 30 }, (_, i) => ({ id: String(i), finalRatio: 3.2 + 0.06 * i }))
+  putTimes('30 finals on a course of 12 corners', await times(5, () => rankFinals(car, course, finals)), '< 1000')
+}
+
 /** Ballast and the value of a measurement, as the worker and the screens work them out, without HTTP. */
 async function weightRooms() {
   const { planBallast, highsSolver, findCalculation, runCalculation } = await import('../core/src/index.ts')
@@ -522,6 +551,7 @@ try {
     request('/calc/mass.forecast', { method: 'POST', headers: { 'content-type': 'application/json' }, body: parts }).then((answer) => answer.json())
   putTimes('mass.forecast with 300 parts, over HTTP', await times(100, forecast), '< 5')
   await weightRooms()
+  await drivetrainRoom()
   if (withBrowser) await inBrowser(file.build, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
   if (withBrowser) await powerInBrowser(file.build)

@@ -171,7 +171,7 @@ export { buildAtStage, type Car, type LaterValues, openCar, type SidedPair } fro
 export { perchesOf, placesOf, ratesOf } from './stages/corner-springs.ts'
 export type { AdviceWords, Said } from './stages/define-advice.ts'
 export { lineMass, scaleSdKg } from './stages/line-mass.ts'
-export { WAITING, type Waiting } from './stages/stage-value.ts'
+export { type StageValue, WAITING, type Waiting } from './stages/stage-value.ts'
 export type { Working, WorkingLine } from './stages/working-line.ts'
 export { fieldUnit } from './units/field-unit.ts'
 export { decimalsForSpread, formatChance, formatNumber } from './units/format-number.ts'

@@ -1,11 +1,13 @@
-import type { BuildRecords, LaterValues } from '@bold-ballast/core'
+import type { BuildRecords, LaterValues, StageValue } from '@bold-ballast/core'
 import { WAITING } from '@bold-ballast/core'
-import type { WorkPool } from '../workers/pool.ts'
-import { SUM_LIMIT_MS } from '../workers/pool.ts'
+import { SEARCH_LIMIT_MS, type WorkPool } from '../workers/pool.ts'
+
+/** How often a metric is tried that the pool could not finish, because it was busy or ran out of time. */
+const MOST_TRIES = 3
 
 /**
- * Values that take too long to be waited for: asked once for each state of a build, worked out on a thread of the pool, and there when they are asked for
- * again. One that cannot be worked out is none, so that nobody waits for ever.
+ * Values that take too long to be waited for: a metric is asked once for each state of a build, worked out for all its stages on a thread of the pool, and
+ * there when it is asked for again. One that cannot be worked out is none, so that nobody waits for ever.
  */
 export class LateValues {
   private readonly pool: WorkPool
@@ -16,18 +18,22 @@ export class LateValues {
 
   /** How a car of these records asks for its late values. */
   of(records: BuildRecords): LaterValues {
-    const known = new Map<string, unknown>()
-    const asked = new Set<string>()
+    const known = new Map<string, readonly (StageValue | undefined)[]>()
+    const running = new Set<string>()
+    const tries = new Map<string, number>()
+    const work = (metric: string) => {
+      running.add(metric)
+      tries.set(metric, (tries.get(metric) ?? 0) + 1)
+      this.pool
+        .run('lateValues', { records, metric }, { limitMs: SEARCH_LIMIT_MS })
+        .then((values) => known.set(metric, values))
+        .catch(() => (tries.get(metric) ?? 0) >= MOST_TRIES && known.set(metric, []))
+        .finally(() => running.delete(metric))
+    }
     return (metric, position) => {
-      const key = `${metric} ${position}`
-      if (known.has(key)) return known.get(key) as never
-      if (!asked.has(key)) {
-        asked.add(key)
-        this.pool
-          .run('lateValue', { records, metric, position }, { limitMs: SUM_LIMIT_MS })
-          .then((value) => known.set(key, value))
-          .catch(() => known.set(key, undefined))
-      }
+      const found = known.get(metric)
+      if (found) return found[position]
+      if (!running.has(metric)) work(metric)
       return WAITING
     }
   }

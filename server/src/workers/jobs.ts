@@ -1,5 +1,14 @@
 import type { DrivetrainMetric } from '@bold-ballast/core'
-import { type BuildRecords, type CalculationAnswer, drivetrainValue, findCalculation, openCar, runCalculation } from '@bold-ballast/core'
+import {
+  type BuildRecords,
+  type CalculationAnswer,
+  drivetrainValue,
+  findCalculation,
+  openCar,
+  orElse,
+  runCalculation,
+  type StageValue,
+} from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, pullsOf } from '../pull-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
@@ -12,9 +21,16 @@ export const JOBS = {
     if (!calculation) throw new Error(`no calculation is called ${name}`)
     return runCalculation(calculation, body, calculation.needsSolver ? await solverTools() : {})
   },
-  /** A metric of a stage whose sums take long. */
-  lateValue: ({ records, metric, position }: { readonly records: BuildRecords; readonly metric: string; readonly position: number }) =>
-    drivetrainValue(openCar(records), position, metric as DrivetrainMetric),
+  /** A metric whose sums take long, at every stage of a build. */
+  lateValues: ({ records, metric }: { readonly records: BuildRecords; readonly metric: string }): (StageValue | undefined)[] => {
+    const car = openCar(records)
+    return car.stages.map((_, position) =>
+      orElse(
+        () => drivetrainValue(car, position, metric as DrivetrainMetric),
+        () => undefined,
+      ),
+    )
+  },
   /** What the columns of a file of pulls seem to be. */
   columnsOf,
   /** The pulls of a file. */

@@ -22,7 +22,7 @@ export interface RoomPicture {
   readonly name: string
   readonly query?: string
   /** Which demo build; the first is the largest. */
-  readonly build?: 'Gannet' | 'Petrel'
+  readonly build?: 'Gannet' | 'Osprey' | 'Petrel'
   /** Whether the last stage is picked. */
   readonly atLastStage?: boolean
   readonly press?: string

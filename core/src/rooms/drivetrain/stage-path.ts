@@ -16,6 +16,8 @@ import { driveStage, settingsAtStage } from './stage-inputs.ts'
 export interface PathHeadroom {
   readonly partId: string
   readonly name: string
+  /** What the part is: "half shafts". */
+  readonly kind: string
   readonly subject: RatingSubject
   readonly gear: number
   readonly demandNm: number
@@ -71,11 +73,12 @@ function headroomsOf(car: Car, position: number, path: TorquePath, crankTorqueNm
         })
         .reduce<{ gear: number; demandNm: number } | undefined>((most, each) => (most && most.demandNm >= each.demandNm ? most : each), undefined)
       if (!worst) return []
-      const { id: partId, name } = part
+      const { id: partId, name, kind } = part
       return [
         {
           partId,
           name,
+          kind,
           subject: rating.of,
           ...worst,
           limitNm,

@@ -7,5 +7,8 @@ export const room = defineRoom({
   heading: 'The car',
   place: 45,
   page: async () => (await import('./drivetrain-page.tsx')).DrivetrainPage,
-  pictures: [{ name: 'drivetrain', query: '&tab=gears' }],
+  pictures: [
+    { name: 'drivetrain', query: 'tab=gears', atLastStage: true },
+    { name: 'slide', query: 'tab=slide', build: 'Osprey', until: 'One gear for the whole run', hasCurves: true },
+  ],
 })

@@ -8,7 +8,6 @@ export const room = defineRoom({
   place: 40,
   page: async () => (await import('./power-page.tsx')).PowerPage,
   pictures: [
-    { name: 'engine-plan', query: 'tab=plan' },
     { name: 'weak-links', query: 'tab=links', hasCurves: true },
     { name: 'ladder', query: 'tab=compare&as=ladder', hasCurves: true },
     { name: 'power', hasCurves: true },

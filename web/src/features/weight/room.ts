@@ -12,7 +12,6 @@ export const room = defineRoom({
     { name: 'scales', query: 'tab=scales' },
     { name: 'finished', query: 'tab=finished' },
     { name: 'centre', query: 'tab=centre' },
-    { name: 'balance', query: 'tab=balance&cross=51.2+%25' },
     { name: 'ballast', query: 'tab=ballast', build: 'Petrel', atLastStage: true, press: 'Plan the plates', until: 'The plan' },
   ],
 })

@@ -2,7 +2,7 @@ import { fromSi, type Held, heldAlong, type Motion } from '@bold-ballast/core'
 import { useId, useMemo } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
 
-const EDGE = { left: 52, right: 14, top: 12, bottom: 44 }
+const EDGE = { left: 52, right: 14, top: 20, bottom: 44 }
 const HELD_WORDS: Readonly<Record<Held['by'], string>> = { tyres: 'tyres', engine: 'engine', shift: 'shift', revs: 'revs' }
 const POINTS = 90
 
@@ -74,7 +74,7 @@ export function Forces({
       <text x={x(topMps) - 4} y={y(motion.resistanceN(topMps)) - 6} textAnchor="end" fill="var(--planned-text)">
         resistance
       </text>
-      <text x={EDGE.left - 6} y={EDGE.top - 2} textAnchor="end" fill="var(--quiet)">
+      <text x={EDGE.left - 6} y={EDGE.top - 6} textAnchor="end" fill="var(--quiet)">
         {units.force}
       </text>
       {drawn.held.map(({ fromMps, toMps, by, gear }) => {

@@ -51,7 +51,7 @@ export function GearsTab({ records, made, position, stageId, car, finalRatio, se
             other={other}
             marks={marks}
             width={width}
-            height={270}
+            height={210 + 17 * marks.length}
             topMps={topMps}
             label="Engine speed over road speed in each gear, with corners of the course"
           />

@@ -87,46 +87,48 @@ function Splits({
 }) {
   const kindOf = (key: Yardstick) => (key === 'topSpeed' || key === 'quarterMileSpeed' ? ('speed' as const) : ('lapTime' as const))
   return (
-    <table className="w-full">
-      <thead>
-        <tr>
-          <th className="text-left">Yardstick</th>
-          <th className="text-right">Read here</th>
-          <th className="text-right">Worked out</th>
-          <th className="text-right">Stage before</th>
-        </tr>
-      </thead>
-      <tbody>
-        {YARDSTICKS.map((key) => {
-          const [value, was, read] = [found[key], earlier?.[key], measured[key]]
-          return (
-            <tr key={key} className="border-t border-line">
-              <th scope="row" className="py-1 text-left font-normal">
-                {METRIC_INFO[key].word}
-              </th>
-              <td className="py-1 text-right">
-                {read ? <Figure kind={kindOf(key)} value={read.value} sd={read.sd} showSpread proof={read.proof} className="font-semibold" /> : ''}
-              </td>
-              <td className="py-1 text-right">
-                {value ? (
-                  <Figure
-                    kind={kindOf(key)}
-                    value={value.value}
-                    sd={value.sd}
-                    showSpread
-                    proof={value.guessShare > 0.5 ? 'guess' : 'calculated'}
-                    working={{ of: key, id: stageId }}
-                  />
-                ) : (
-                  'never'
-                )}
-              </td>
-              <td className="py-1 text-right text-quiet">{was ? <Figure kind={kindOf(key)} value={was.value} sd={was.sd} /> : ''}</td>
-            </tr>
-          )
-        })}
-      </tbody>
-    </table>
+    <div className="overflow-x-auto">
+      <table className="w-full">
+        <thead>
+          <tr>
+            <th className="text-left">Yardstick</th>
+            <th className="text-right">Read here</th>
+            <th className="text-right">Worked out</th>
+            <th className="text-right">Stage before</th>
+          </tr>
+        </thead>
+        <tbody>
+          {YARDSTICKS.map((key) => {
+            const [value, was, read] = [found[key], earlier?.[key], measured[key]]
+            return (
+              <tr key={key} className="border-t border-line">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {METRIC_INFO[key].word}
+                </th>
+                <td className="py-1 text-right">
+                  {read ? <Figure kind={kindOf(key)} value={read.value} sd={read.sd} showSpread proof={read.proof} className="font-semibold" /> : ''}
+                </td>
+                <td className="py-1 text-right">
+                  {value ? (
+                    <Figure
+                      kind={kindOf(key)}
+                      value={value.value}
+                      sd={value.sd}
+                      showSpread
+                      proof={value.guessShare > 0.5 ? 'guess' : 'calculated'}
+                      working={{ of: key, id: stageId }}
+                    />
+                  ) : (
+                    'never'
+                  )}
+                </td>
+                <td className="py-1 text-right text-quiet">{was ? <Figure kind={kindOf(key)} value={was.value} sd={was.sd} /> : ''}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </div>
   )
 }
 
@@ -171,8 +173,8 @@ export function LineTab({ records, room, made, position, stageId, car }: DriveTa
                 const { word, measure } = DRIVE_INPUT_WORDS[key as DriveInputKey]
                 const share = main.sd > 0 ? (byOneSd / main.sd) ** 2 : 0
                 return (
-                  <li key={key} className="flex items-baseline gap-2 border-t border-line py-0.5">
-                    <span className="w-[230px] shrink-0">{word}</span>
+                  <li key={key} className="flex flex-wrap items-baseline gap-x-2 border-t border-line py-0.5">
+                    <span className="w-[210px] shrink-0">{word}</span>
                     <span className="w-[86px] shrink-0 text-right tabular-nums">± {format('lapTime', Math.abs(byOneSd), { decimals: 3 }).number} s</span>
                     <span aria-hidden="true" className="h-2.5 shrink-0 bg-pine" style={{ width: `${Math.round(90 * share)}px` }} />
                     <span className="text-xs text-quiet">{isGuess ? `a guess: ${measure}` : 'measured'}</span>
@@ -199,7 +201,7 @@ export function LineTab({ records, room, made, position, stageId, car }: DriveTa
         ) : (
           <ul>
             {readings.map((reading) => (
-              <li key={reading.id} className="flex items-baseline gap-2 border-t border-line py-1">
+              <li key={reading.id} className="flex flex-wrap items-baseline gap-x-2 border-t border-line py-1">
                 <span className="w-[150px]">{METRIC_INFO[reading.metric].word}</span>
                 <Figure kind={METRIC_INFO[reading.metric].kind} value={reading.value} decimals={2} proof="measured" />
                 <span className="text-xs text-quiet">

@@ -39,7 +39,7 @@ export function PathTab({ records, made, stageId }: DriveTabProps) {
           {each.name}
         </Link>
         <span className="block text-xs text-quiet">
-          {RATING_SUBJECTS[each.subject].word}, worst in {gearWord(each.gear)}
+          {each.kind}: {RATING_SUBJECTS[each.subject].word}, worst in {gearWord(each.gear)}
         </span>
       </th>
       <td>

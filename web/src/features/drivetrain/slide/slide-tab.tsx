@@ -93,7 +93,7 @@ export function SlideTab(props: DriveTabProps) {
           motion={motion}
           marks={marksOf(slides, setup.reserve, picked.name)}
           width={width}
-          height={236}
+          height={190 + 17 * slides.length}
           topMps={topMps}
           label="Engine speed over wheel speed in each gear; each corner an arrow from the car's speed to that of its wheels"
         />

@@ -167,7 +167,7 @@ export function WhatIfTab({ car, made, room, course, records, stageId, position 
                 <td className="text-right font-semibold tabular-nums">{after && !(after instanceof CalculationError) ? cell(key, after.times[key]) : ''}</td>
               </tr>
             ))}
-          {before.lapS !== null && (
+          {before.lapS !== null && before.lapS > 0 && (
             <tr className="border-t border-line">
               <th scope="row" className="py-1 text-left font-normal">
                 {course?.name}, between corners
