@@ -103,6 +103,7 @@ export { driveLineParts, driveLineWords, parseDriveLine, type ReadDriveLine } fr
 export { drivePartText, parseDrivePart } from './rooms/drivetrain/drive-part-text.ts'
 export { type DriveRoom, type DriveRoomStage, type DriveRow, makeDriveRoom } from './rooms/drivetrain/drive-room.ts'
 export { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, finalRatioOf, slotsOf, wantedOf } from './rooms/drivetrain/driveline.ts'
+export { type GearsBand, gearsBand } from './rooms/drivetrain/gears-band.ts'
 export { drivetrainValue } from './rooms/drivetrain/metrics.ts'
 export {
   DRIVE_INPUT_WORDS,

@@ -9,6 +9,7 @@ import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-adv
 import { runnableCourse } from './courses.ts'
 import { drivelineAtStage } from './driveline.ts'
 import { driveStage } from './stage-inputs.ts'
+import { stagePath } from './stage-path.ts'
 import { courseOf, worstSlide } from './stage-slide.ts'
 
 const lastWith = (car: Car) => car.stages.findLastIndex((_, position) => driveStage(car, position).car !== null)
@@ -57,6 +58,18 @@ const endOfTop = defineAdvice({
   },
 })
 
+/** A part of the driveline that meets more than its rating, at the last stage that can be worked out. */
+const overRating = defineAdvice({
+  rank: 11,
+  find: (car: Car) => {
+    const position = lastWith(car)
+    const least = position < 0 ? undefined : stagePath(car, position)?.headrooms[0]
+    return least && least.headroom < 0
+      ? [{ code: 'drive-over', position, name: least.name, gear: least.gear, demandNm: least.demandNm, limitNm: least.limitNm } as const]
+      : []
+  },
+})
+
 /** A target that the driveline decides, and no driveline. */
 const noDriveline = defineAdvice({
   rank: 63,
@@ -70,9 +83,15 @@ const noDriveline = defineAdvice({
   },
 })
 
-export const DRIVETRAIN_ADVICE = [conflicts, cornerNotHeld, endOfTop, noDriveline] as const
+export const DRIVETRAIN_ADVICE = [overRating, conflicts, cornerNotHeld, endOfTop, noDriveline] as const
 
 export const DRIVETRAIN_SAYINGS: Sayings<ItemOf<typeof DRIVETRAIN_ADVICE>> = {
+  'drive-over': ({ position, name, gear, demandNm, limitNm }, { text, stage, at }) => ({
+    head: `${name} would be over its rating at ${stage(position)}`,
+    text: `It meets ${text('torque', demandNm)} against ${text('torque', limitNm)} in ${gearWord(gear)}, shock of its use in it.`,
+    to: at('drivetrain', position, '&tab=path'),
+    isDanger: true,
+  }),
   'drive-conflict': ({ position, message }, { at }) => ({
     head: 'Two parts stand in one place of the driveline',
     text: message,

@@ -50,7 +50,7 @@ function fuelFlowOf(part: Part, plan: EnginePlan, feed: Part | undefined): Compa
 
 /**
  * The ratings of a part that hold for a plan of the car, and those that do not with the reason. An injector carries what flows at the plan's pressure and
- * duty; a feed pump what it gives at the pressure of each power; a torque past the gears is shown and not compared. `feed` is the car's own feed pump.
+ * duty; a feed pump what it gives at the pressure of each power; a torque past the gears is compared in the torque path of Drivetrain. `feed` is the car's own feed pump.
  */
 export function ratingsOf(part: Part, plan: EnginePlan, feed?: Part): { ratings: PartRating[]; leftOut: LeftOut[] } {
   const ratings: PartRating[] = []
@@ -63,7 +63,7 @@ export function ratingsOf(part: Part, plan: EnginePlan, feed?: Part): { ratings:
       if (!holdsForFuel(rating, plan))
         return `it holds for ${(100 * (ethanolShare ?? 0)).toFixed(0)} % ethanol, the plan burns ${(100 * plan.burn.ethanolShare).toFixed(0)} %`
       if (subject === 'axleTorque' || subject === 'wheelTorque' || subject === 'propTorque')
-        return 'it is met through the gears, which this build does not hold yet'
+        return 'it is met through the gears: the torque path of Drivetrain holds it against what the tyres let through'
       if (subject === 'fuelFlow') return fuelFlowOf(part, plan, feed)
       // Its flow says the same in power, at the smaller of both duty limits.
       if (subject === 'injectorDuty') return isRatedInjector ? null : { kind: subject, limit: Math.min(rating.limit, plan.injectors?.dutyLimit ?? 1) }

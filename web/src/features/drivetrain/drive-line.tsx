@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { api, readFailure } from '../../data/api.ts'
 import { readStored, writeStored } from '../../data/stored.ts'
 import { useQuantities } from '../../ui/quantity.ts'
+import { OneLine } from './one-line.tsx'
 
 const HOW =
   'gears, primary, final (ratio or teeth), tyre or front tyre and rear tyre (code or roll-out), red, launch, shift, diff, lock. Enter makes or alters the parts of this stage.'
@@ -63,30 +64,16 @@ export function DriveLine({ records, made, position, stageId }: Props) {
     keep('')
     setSaid(`Saved: ${driveLineWords(read).join(', ')}.`)
   }
+  const words = refusal ?? said ?? (read && !(read instanceof CalculationError) ? `Reads as: ${driveLineWords(read).join(' · ')}. Enter saves.` : HOW)
   return (
-    <form
-      className="no-print mb-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (!isLoading) void store()
-      }}
-    >
-      <label htmlFor="driveline" className="sr-only">
-        The driveline in one line
-      </label>
-      <input
-        id="driveline"
-        value={text}
-        onChange={(event) => keep(event.target.value)}
-        autoComplete="off"
-        spellCheck={false}
-        placeholder="gears 3.36 2.07 1.43 1.13 .93 final 41/11 tyre 245/40R17 red 7200 shift .3 s"
-        aria-describedby="driveline-reading"
-        className="w-full !border-2 !border-ink !px-3 !py-2 font-semibold placeholder:font-normal placeholder:text-faint"
-      />
-      <p id="driveline-reading" role="status" className="mt-1 min-h-5 text-quiet">
-        {refusal ?? said ?? (read && !(read instanceof CalculationError) ? `Reads as: ${driveLineWords(read).join(' · ')}. Enter saves.` : HOW)}
-      </p>
-    </form>
+    <OneLine
+      label="The driveline in one line"
+      placeholder="gears 3.36 2.07 1.43 1.13 .93 final 41/11 tyre 245/40R17 red 7200 shift .3 s"
+      text={text}
+      type={keep}
+      said={words}
+      store={store}
+      isBusy={isLoading}
+    />
   )
 }

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { useAsked } from '../../../ui/use-asked.ts'
+import { OneLine } from '../one-line.tsx'
 
 /** One line logs what was timed: `timed 0-100 4.83 beacon`. */
 export function TimedLine({ records, stageId, rollOutM }: { records: RecordsAnswer; stageId: string; rollOutM: number }) {
@@ -30,38 +31,20 @@ export function TimedLine({ records, stageId, rollOutM }: { records: RecordsAnsw
   const shown = good
     ? `Reads as: ${METRIC_INFO[good.metric].word}, ${words(METRIC_INFO[good.metric].kind, good.value, { decimals: 2 })}, ${good.timing ?? 'by a watch'}, ${good.surface}. Enter saves.`
     : null
+  const how = '0-100, 0-60 mph, 100-200, 60 ft, quarter mile, trap speed or top speed; then beacon, gps, film or watch, and damp or wet. Enter saves.'
   return (
-    <form
-      className="no-print mb-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (!isLoading) void store()
+    <OneLine
+      label="A timed run in one line"
+      placeholder="timed 0-100 4.83 beacon"
+      text={text}
+      type={(next) => {
+        setText(next)
+        setSaid(null)
       }}
-    >
-      <label htmlFor="timed" className="sr-only">
-        A timed run in one line
-      </label>
-      <input
-        id="timed"
-        ref={input}
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value)
-          setSaid(null)
-        }}
-        autoComplete="off"
-        spellCheck={false}
-        placeholder="timed 0-100 4.83 beacon"
-        aria-describedby="timed-reading"
-        className="w-full !border-2 !border-ink !px-3 !py-2 font-semibold placeholder:font-normal placeholder:text-faint"
-      />
-      <p id="timed-reading" role="status" className="mt-1 min-h-5 text-quiet">
-        {read instanceof CalculationError
-          ? read.message
-          : (shown ??
-            said ??
-            '0-100, 0-60 mph, 100-200, 60 ft, quarter mile, trap speed or top speed; then beacon, gps, film or watch, and damp or wet. Enter saves.')}
-      </p>
-    </form>
+      said={read instanceof CalculationError ? read.message : (shown ?? said ?? how)}
+      store={store}
+      isBusy={isLoading}
+      input={input}
+    />
   )
 }

@@ -97,7 +97,7 @@ export function SlideChart({
       textfont: { color: colours.ink, size: 12.5 },
       marker: {
         size: corners.map(({ isPicked }) => (isPicked ? 15 : 11)),
-        symbol: corners.map(({ state }) => (state === 'holds' ? 'circle' : state === 'less' ? 'circle-dot' : 'circle-open')),
+        symbol: corners.map(({ state }) => (state === 'holds' ? 'circle' : state === 'less' ? 'circle-open-dot' : 'circle-open')),
         color: colours.ink,
         line: { width: 2, color: colours.ink },
       },

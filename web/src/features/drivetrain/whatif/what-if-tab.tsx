@@ -1,3 +1,4 @@
+import type { BatchWrite } from '@bold-ballast/contract'
 import {
   attempt,
   CalculationError,
@@ -68,12 +69,58 @@ function slideAfter(setup: SlideSetup, before: DriveCar, after: DriveCar): Slide
   }
 }
 
-/** Eight sliders: before and after of yardsticks, the course and slides; Enter keeps power as an expectation of the stage. */
+type Kept = Pick<DriveTabProps, 'records' | 'stageId' | 'position'> & { readonly car: DriveCar }
+
+/** What is kept beside power: mass as a guessed line, a final as a part of the stage, drag as a setting of it. */
+function keptWrites(moved: WhatIf, { car, records, stageId, position }: Kept): BatchWrite[] {
+  const writes: BatchWrite[] = []
+  const at = new Date().toISOString()
+  if (moved.massKg !== 0 && position > 0)
+    writes.push({
+      kind: 'create',
+      resource: 'changes',
+      body: {
+        id: crypto.randomUUID(),
+        stageId,
+        kind: moved.massKg < 0 ? 'off' : 'on',
+        name: 'as tried in What if',
+        values: [{ massKg: Math.abs(moved.massKg), sdKg: null, proof: 'guess', typed: null, at }],
+        state: 'planned',
+      },
+    })
+  if (moved.finalFactor !== 1) {
+    const ratio = Number((car.finalRatio * moved.finalFactor).toFixed(3))
+    const drive = { role: 'finalDrive', ratio, teeth: null, pairs: [] }
+    const standing = records.parts.find((part) => part.drive?.role === 'finalDrive' && part.stageId === stageId)
+    writes.push(
+      standing
+        ? { kind: 'update', resource: 'parts', id: standing.id, body: { version: standing.version, drive } }
+        : {
+            kind: 'create',
+            resource: 'parts',
+            body: { id: crypto.randomUUID(), kind: 'final drive', name: `Final ${ratio.toFixed(2)}`, status: 'wanted', stageId, drive },
+          },
+    )
+  }
+  if (moved.dragFactor !== 1) {
+    const dragAreaM2 = { value: car.dragAreaM2 * moved.dragFactor, sd: null, known: 'guess', typed: null }
+    const setting = records.driveSettings.find((each) => each.stageId === stageId)
+    writes.push(
+      setting
+        ? { kind: 'update', resource: 'drive-settings', id: setting.id, body: { version: setting.version, dragAreaM2 } }
+        : { kind: 'create', resource: 'drive-settings', body: { id: crypto.randomUUID(), stageId, dragAreaM2 } },
+    )
+  }
+  return writes
+}
+
+/** Eight sliders: before and after of yardsticks, the course and slides; Enter keeps power, mass, final and drag at the stage. */
 export function WhatIfTab({ car, made, room, course, records, stageId, position }: DriveTabProps) {
   const [moved, setMoved] = useState<WhatIf>(START)
   const { text, format } = useQuantities()
   const [failure, setFailure] = useState<string | null>(null)
   const [create] = api.useCreateRecordMutation()
+  const [write] = api.useBatchMutation()
   const before = useMemo(() => (car ? figuresOf(car, room.rollOutM, course) : null), [car, room.rollOutM, course])
   const changed = useMemo(() => (car ? attempt(() => whatIfCar(car, moved)) : null), [car, moved])
   const after = useMemo(
@@ -90,21 +137,31 @@ export function WhatIfTab({ car, made, room, course, records, stageId, position 
   }
   const isMoved = SLIDERS.some(({ key }) => moved[key] !== START[key])
   const keep = async () => {
-    if (moved.powerFactor === 1)
-      return setFailure('Only power is kept from here: a mass is a line of the ledger, a final or a tyre a part. Move power, or type those there.')
-    const body = {
-      id: crypto.randomUUID(),
-      stageId,
-      metric: 'wheelPower',
-      mode: 'times',
-      value: moved.powerFactor,
-      sd: null,
-      proof: 'guess',
-      typed: `× ${moved.powerFactor.toFixed(2)}`,
+    const writes = keptWrites(moved, { car, records, stageId, position })
+    const isPower = moved.powerFactor !== START.powerFactor
+    if (writes.length === 0 && !isPower)
+      return setFailure(
+        'Power, mass, final drive and drag are kept from here. Grip, tyres, share and shift time are typed where they belong: in Parts, or on the scales.',
+      )
+    const buildId = records.build.id
+    const stored = writes.length > 0 ? await write({ buildId, batchId: crypto.randomUUID(), writes }) : null
+    if (stored?.error) return setFailure(readFailure(stored.error).message)
+    if (isPower) {
+      const body = {
+        id: crypto.randomUUID(),
+        stageId,
+        metric: 'wheelPower',
+        mode: 'times',
+        value: moved.powerFactor,
+        sd: null,
+        proof: 'guess',
+        typed: `× ${moved.powerFactor.toFixed(2)}`,
+      }
+      const answer = await create({ buildId, resource: 'expectations', body })
+      if (answer.error) return setFailure(readFailure(answer.error).message)
     }
-    const answer = await create({ buildId: records.build.id, resource: 'expectations', body })
-    setFailure(answer.error ? readFailure(answer.error).message : null)
-    if (!answer.error) setMoved({ ...moved, powerFactor: 1 })
+    setFailure(null)
+    setMoved({ ...moved, powerFactor: 1, massKg: 0, finalFactor: 1, dragFactor: 1 })
   }
   const slides = made.slide && course ? slideCorners(course) : []
   const setup = made.slide ? { ...made.slide, inputs: [] } : null
@@ -140,7 +197,7 @@ export function WhatIfTab({ car, made, room, course, records, stageId, position 
         ))}
         <p className="mt-3 flex flex-wrap gap-3">
           <button type="submit" className="button button-strong" disabled={!isMoved}>
-            Keep the power at stage {position}
+            Keep it at stage {position}
           </button>
           <button type="button" className="button" disabled={!isMoved} onClick={() => setMoved(START)}>
             Back to the stage as it is

@@ -7,6 +7,7 @@ import {
   comparableSets,
   compareSets,
   fromSi,
+  gearsBand,
   ladderVisits,
   openCar,
   parseQuantity,
@@ -61,7 +62,9 @@ function TwoSets({ records }: { records: RecordsAnswer }) {
       }),
     [sets, typedBand, decimalMark],
   )
-  const weakest = useMemo(() => weakestTorque(openCar(records as unknown as BuildRecords)) ?? null, [records])
+  const opened = useMemo(() => openCar(records as unknown as BuildRecords), [records])
+  const weakest = useMemo(() => weakestTorque(opened) ?? null, [opened])
+  const ofGears = useMemo(() => attempt(() => gearsBand(opened)), [opened])
   if (records.pulls.length < 2)
     return (
       <Empty
@@ -121,6 +124,11 @@ function TwoSets({ records }: { records: RecordsAnswer }) {
         <label>
           <span className="mb-1 block font-semibold">Band the gears use</span>
           <input value={typedBand} onChange={(event) => address.type({ band: event.target.value })} placeholder="4500 to 7000" className="w-[150px]" />
+          {ofGears && !(ofGears instanceof CalculationError) && typedBand === '' && (
+            <button type="button" className="word-link mt-1 block" onClick={() => address.set({ band: `${ofGears.fromRpm} to ${ofGears.toRpm}` })}>
+              {ofGears.fromRpm} to {ofGears.toRpm}, from the gears{ofGears.place === null ? '' : ` at ${ofGears.place}`}
+            </button>
+          )}
         </label>
       </div>
       {sets instanceof CalculationError ? (
