@@ -52,7 +52,7 @@ test('an empty build: the line makes the driveline, is read while it is typed, r
   await line.press('Enter')
   await expect(page.getByText('Saved: 5 gears')).toBeVisible()
   await expect(page.getByRole('listitem').filter({ hasText: 'a pull: no curve of power was measured' })).toBeVisible()
-  await page.goto(`${path}/parts`)
+  await page.getByRole('link', { name: 'Parts' }).first().click()
   await expect(page.getByRole('row', { name: /Final 41\/11/ })).toBeVisible()
   await page.keyboard.press('Control+z')
   await expect(page.getByText('Nothing here yet')).toBeVisible()

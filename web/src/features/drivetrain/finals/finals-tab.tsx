@@ -2,6 +2,7 @@ import { finalRatioOf, gearWord, tyreRolling } from '@bold-ballast/core'
 import { proxy } from 'comlink'
 import { useState } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useAddress } from '../../../ui/use-address.ts'
 import type { TriedFinal } from '../drive.worker.ts'
@@ -73,46 +74,48 @@ export function FinalsTab(props: DriveTabProps) {
         </p>
       ) : (
         <>
-          <table className="w-full">
-            <thead>
-              <tr>
-                <th className="text-left">Final</th>
-                <th className="text-right">Time</th>
-                <th className="text-right">Behind</th>
-                <th className="pl-3 text-left">Upshifts into</th>
-                <th className="text-right">In the band</th>
-                <th className="text-right">At the end of top</th>
-                <th className="pl-3 text-left">Verdict</th>
-              </tr>
-            </thead>
-            <tbody>
-              {answer.ranked.map(({ id, timeS, behindS, behindSdS, doesNotMatter, course: run }, i) => {
-                const choice = choices.find((each) => each.id === id)
-                const shifts = run.upshiftsInto.flatMap((count, at) => (count > 0 ? [`${gearWord(at + 2)} ${count}×`] : []))
-                return (
-                  <tr key={id} className="border-t border-line">
-                    <th scope="row" className="py-1.5 text-left">
-                      <button type="button" className="word-link" onClick={() => setFinal(choice?.finalRatio ?? null)}>
-                        {choice?.finalRatio.toFixed(2)}
-                      </button>
-                      <span className="block text-xs font-normal text-quiet">{choice?.words}</span>
-                    </th>
-                    <td className="text-right tabular-nums">{text('lapTime', timeS, { decimals: 2 })}</td>
-                    <td className="text-right whitespace-nowrap tabular-nums">{behindS === 0 ? '' : `+ ${behindS.toFixed(2)} ± ${behindSdS.toFixed(2)}`}</td>
-                    <td className="pl-3">{shifts.join(', ') || 'none'}</td>
-                    <td className="text-right tabular-nums">{text('share', run.bandShare, { decimals: 0 })}</td>
-                    <td className="text-right tabular-nums">{run.atEndS < 0.005 ? '' : `${run.atEndS.toFixed(1)} s`}</td>
-                    <td className="pl-3">
-                      {doesNotMatter ? (i === 0 ? 'best' : 'it does not matter for time') : 'slower'}
-                      {run.cornersOutsideBand.length > 0 && (
-                        <span className="block text-xs text-quiet">outside the band: {run.cornersOutsideBand.join(', ')}</span>
-                      )}
-                    </td>
-                  </tr>
-                )
-              })}
-            </tbody>
-          </table>
+          <ScrollBox label="Finals, best first">
+            <table className="w-full">
+              <thead>
+                <tr>
+                  <th className="text-left">Final</th>
+                  <th className="text-right">Time</th>
+                  <th className="text-right">Behind</th>
+                  <th className="pl-3 text-left">Upshifts into</th>
+                  <th className="text-right">In the band</th>
+                  <th className="text-right">At the end of top</th>
+                  <th className="pl-3 text-left">Verdict</th>
+                </tr>
+              </thead>
+              <tbody>
+                {answer.ranked.map(({ id, timeS, behindS, behindSdS, doesNotMatter, course: run }, i) => {
+                  const choice = choices.find((each) => each.id === id)
+                  const shifts = run.upshiftsInto.flatMap((count, at) => (count > 0 ? [`${gearWord(at + 2)} ${count}×`] : []))
+                  return (
+                    <tr key={id} className="border-t border-line">
+                      <th scope="row" className="py-1.5 text-left">
+                        <button type="button" className="word-link" onClick={() => setFinal(choice?.finalRatio ?? null)}>
+                          {choice?.finalRatio.toFixed(2)}
+                        </button>
+                        <span className="block text-xs font-normal text-quiet">{choice?.words}</span>
+                      </th>
+                      <td className="text-right tabular-nums">{text('lapTime', timeS, { decimals: 2 })}</td>
+                      <td className="text-right whitespace-nowrap tabular-nums">{behindS === 0 ? '' : `+ ${behindS.toFixed(2)} ± ${behindSdS.toFixed(2)}`}</td>
+                      <td className="pl-3">{shifts.join(', ') || 'none'}</td>
+                      <td className="text-right tabular-nums">{text('share', run.bandShare, { decimals: 0 })}</td>
+                      <td className="text-right tabular-nums">{run.atEndS < 0.005 ? '' : `${run.atEndS.toFixed(1)} s`}</td>
+                      <td className="pl-3">
+                        {doesNotMatter ? (i === 0 ? 'best' : 'it does not matter for time') : 'slower'}
+                        {run.cornersOutsideBand.length > 0 && (
+                          <span className="block text-xs text-quiet">outside the band: {run.cornersOutsideBand.join(', ')}</span>
+                        )}
+                      </td>
+                    </tr>
+                  )
+                })}
+              </tbody>
+            </table>
+          </ScrollBox>
           {answer.refused.map(({ id, reason }) => (
             <p key={id} className="mt-2 border-l-4 border-wait pl-3">
               {choices.find((each) => each.id === id)?.finalRatio.toFixed(2)}: {reason}

@@ -24,6 +24,7 @@ import { Chart, useChartColours } from '../../../ui/chart.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { useRemoval } from '../../../ui/removal.tsx'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { dayText } from '../../../ui/words.ts'
 import type { DriveTabProps } from '../tab-props.ts'
 import { TimedLine } from './timed-line.tsx'
@@ -87,7 +88,7 @@ function Splits({
 }) {
   const kindOf = (key: Yardstick) => (key === 'topSpeed' || key === 'quarterMileSpeed' ? ('speed' as const) : ('lapTime' as const))
   return (
-    <div className="overflow-x-auto">
+    <ScrollBox label="Yardsticks">
       <table className="w-full">
         <thead>
           <tr>
@@ -128,7 +129,7 @@ function Splits({
           })}
         </tbody>
       </table>
-    </div>
+    </ScrollBox>
   )
 }
 

@@ -2,6 +2,7 @@ import { DRIVE_USE_WORDS, gearWord, type PathHeadroom, RATING_SUBJECTS, SHOCK_SC
 import { Link } from 'react-router'
 import { lifeText } from '../../../shared/part-words.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Caution } from '../../../ui/states.tsx'
 import type { DriveTabProps } from '../tab-props.ts'
 
@@ -68,40 +69,44 @@ export function PathTab({ records, made, stageId }: DriveTabProps) {
             ? 'The clutch holds more than that.'
             : 'No clutch with a rating is in the register, so nothing slips before the parts meet it all.'}
       </p>
-      <table className="w-full max-w-3xl">
-        <caption className="mb-1 text-left font-semibold">From the crank to the tyre, {format('torque', 1).unit}</caption>
-        <thead>
-          <tr>
-            <th className="text-left">Gear</th>
-            <th className="text-right">into the gearbox</th>
-            <th className="text-right">prop shaft</th>
-            {hasFront && <th className="text-right">one front shaft</th>}
-            {hasRear && <th className="text-right">one rear shaft</th>}
-            <th className="text-right">limit</th>
-          </tr>
-        </thead>
-        <tbody>
-          {path.gears.map(({ gear, gearboxNm, propNm, frontShaftNm, rearShaftNm, limitedBy }) => (
-            <tr key={gear} className="border-t border-line">
-              <th scope="row" className="py-1 text-left font-normal">
-                {gearWord(gear)}
-              </th>
-              <td className="text-right tabular-nums">{nm(gearboxNm)}</td>
-              <td className="text-right tabular-nums">{nm(propNm)}</td>
-              {hasFront && <td className="text-right tabular-nums">{nm(frontShaftNm)}</td>}
-              {hasRear && <td className="text-right tabular-nums">{nm(rearShaftNm)}</td>}
-              <td className="text-right">{limitedBy === 'tyres' ? 'the tyres give up first' : path.isClutchTheFuse ? 'the clutch' : 'the engine'}</td>
+      <ScrollBox label="Torque in each gear">
+        <table className="w-full max-w-3xl">
+          <caption className="mb-1 text-left font-semibold">From the crank to the tyre, {format('torque', 1).unit}</caption>
+          <thead>
+            <tr>
+              <th className="text-left">Gear</th>
+              <th className="text-right">into the gearbox</th>
+              <th className="text-right">prop shaft</th>
+              {hasFront && <th className="text-right">one front shaft</th>}
+              {hasRear && <th className="text-right">one rear shaft</th>}
+              <th className="text-right">limit</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {path.gears.map(({ gear, gearboxNm, propNm, frontShaftNm, rearShaftNm, limitedBy }) => (
+              <tr key={gear} className="border-t border-line">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {gearWord(gear)}
+                </th>
+                <td className="text-right tabular-nums">{nm(gearboxNm)}</td>
+                <td className="text-right tabular-nums">{nm(propNm)}</td>
+                {hasFront && <td className="text-right tabular-nums">{nm(frontShaftNm)}</td>}
+                {hasRear && <td className="text-right tabular-nums">{nm(rearShaftNm)}</td>}
+                <td className="text-right">{limitedBy === 'tyres' ? 'the tyres give up first' : path.isClutchTheFuse ? 'the clutch' : 'the engine'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </ScrollBox>
       {path.headrooms.length === 0 ? (
         <p className="mt-4 text-quiet">No part of this stage has a torque rating. Give one in Parts, such as gearbox torque 480 N·m.</p>
       ) : (
-        <table className="mt-5 w-full max-w-4xl">
-          <caption className="mb-1 text-left font-semibold">What is left of every rating, the least first</caption>
-          <tbody>{path.headrooms.map(row)}</tbody>
-        </table>
+        <ScrollBox label="What is left of every rating" className="mt-5">
+          <table className="w-full max-w-4xl">
+            <caption className="mb-1 text-left font-semibold">What is left of every rating, the least first</caption>
+            <tbody>{path.headrooms.map(row)}</tbody>
+          </table>
+        </ScrollBox>
       )}
       <Caution className="mt-4">
         Prop shaft loops and clutch shields by the event’s rules. Broken shafts hurt people: have the driveline looked at by somebody qualified.

@@ -1,6 +1,7 @@
 import { attempt, CalculationError, driveMotion, LEAVE_SCHOOL_WORDS, LEAVE_SCHOOLS, leaveSpeeds, type ShiftCost, shiftCosts } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import type { DriveTabProps } from '../tab-props.ts'
 
 const EARLY_RPM = 250
@@ -40,24 +41,26 @@ export function ShiftsTab({ car, records }: DriveTabProps) {
   )
   return (
     <div className="max-w-4xl">
-      <table className="w-full">
-        <caption className="mb-1 text-left">
-          <b>Leave each gear at, rpm.</b>{' '}
-          <span className="text-quiet">Good people differ: {LEAVE_SCHOOLS.map((school) => LEAVE_SCHOOL_WORDS[school]).join('; ')}.</span>
-        </caption>
-        <thead>
-          <tr>
-            <th className="text-left">Shift</th>
-            <th className="text-right">by acceleration</th>
-            <th className="text-right">by power</th>
-            <th className="text-right">by force</th>
-            <th className="text-right">lands at</th>
-            <th className="text-right">{EARLY_RPM} rpm early costs</th>
-            <th className="text-right">late costs</th>
-          </tr>
-        </thead>
-        <tbody>{costs.map(row)}</tbody>
-      </table>
+      <ScrollBox label="Where to leave each gear">
+        <table className="w-full">
+          <caption className="mb-1 text-left">
+            <b>Leave each gear at, rpm.</b>{' '}
+            <span className="text-quiet">Good people differ: {LEAVE_SCHOOLS.map((school) => LEAVE_SCHOOL_WORDS[school]).join('; ')}.</span>
+          </caption>
+          <thead>
+            <tr>
+              <th className="text-left">Shift</th>
+              <th className="text-right">by acceleration</th>
+              <th className="text-right">by power</th>
+              <th className="text-right">by force</th>
+              <th className="text-right">lands at</th>
+              <th className="text-right">{EARLY_RPM} rpm early costs</th>
+              <th className="text-right">late costs</th>
+            </tr>
+          </thead>
+          <tbody>{costs.map(row)}</tbody>
+        </table>
+      </ScrollBox>
       <section className="mt-8">
         <h2>Shift lights</h2>
         <p className="mb-2 text-quiet">

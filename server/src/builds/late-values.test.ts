@@ -1,0 +1,49 @@
+import { type BuildRecords, WAITING } from '@bold-ballast/core'
+import { describe, expect, it } from 'vitest'
+import type { WorkPool } from '../workers/pool.ts'
+import { LateValues } from './late-values.ts'
+
+const RECORDS = {} as BuildRecords
+const soon = () => new Promise((resolve) => setTimeout(resolve, 0))
+
+/** A pool that answers with what it is told, in turn. */
+function poolOf(...answers: (unknown[] | Error)[]) {
+  const asked: unknown[] = []
+  const run = async (_job: string, input: unknown) => {
+    asked.push(input)
+    const answer = answers[Math.min(asked.length, answers.length) - 1]
+    if (answer instanceof Error) throw answer
+    return answer
+  }
+  return { asked, pool: { run } as unknown as WorkPool }
+}
+
+describe('values that come later', () => {
+  it('wait at first, are asked once for all stages, and are there when they are asked for again', async () => {
+    const { asked, pool } = poolOf([{ value: 1 }, undefined, { value: 3 }])
+    const later = new LateValues(pool).of(RECORDS)
+    expect([later('zeroTo100', 0), later('zeroTo100', 2)]).toEqual([WAITING, WAITING])
+    await soon()
+    expect([later('zeroTo100', 0), later('zeroTo100', 1), later('zeroTo100', 2)]).toEqual([{ value: 1 }, undefined, { value: 3 }])
+    expect(asked).toEqual([{ records: RECORDS, metric: 'zeroTo100' }])
+  })
+  it('are tried again after the pool was busy', async () => {
+    const { pool } = poolOf(new Error('queue'), [{ value: 1 }])
+    const later = new LateValues(pool).of(RECORDS)
+    later('topSpeed', 0)
+    await soon()
+    expect(later('topSpeed', 0)).toBe(WAITING)
+    await soon()
+    expect(later('topSpeed', 0)).toEqual({ value: 1 })
+  })
+  it('are none after three tries, so that nobody waits for ever', async () => {
+    const { asked, pool } = poolOf(new Error('too long'))
+    const later = new LateValues(pool).of(RECORDS)
+    for (let i = 0; i < 6; i++) {
+      later('topSpeed', 0)
+      await soon()
+    }
+    expect(later('topSpeed', 0)).toBeUndefined()
+    expect(asked).toHaveLength(3)
+  })
+})
