@@ -20,6 +20,7 @@ import {
 import { useMemo, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert } from '../../../ui/states.tsx'
 import type { DriveTabProps } from '../tab-props.ts'
 
@@ -174,7 +175,7 @@ export function WhatIfTab({ car, made, room, course, records, stageId, position 
     value === null || value === undefined ? 'never' : text(kindOf(key), value, { decimals: kindOf(key) === 'speed' ? 0 : 2 })
   return (
     <form
-      className="grid gap-x-8 gap-y-4 lg:grid-cols-[420px_minmax(0,1fr)]"
+      className="grid grid-cols-[minmax(0,1fr)] gap-x-8 gap-y-4 lg:grid-cols-[420px_minmax(0,1fr)]"
       onSubmit={(event) => {
         event.preventDefault()
         void keep()
@@ -182,7 +183,7 @@ export function WhatIfTab({ car, made, room, course, records, stageId, position 
     >
       <div>
         {SLIDERS.map(({ key, word, least, most, step }) => (
-          <label key={key} className="grid grid-cols-[140px_1fr_84px] items-center gap-2 border-t border-line py-1.5">
+          <label key={key} className="grid grid-cols-[minmax(0,140px)_minmax(0,1fr)_84px] items-center gap-2 border-t border-line py-1.5">
             <span>{word}</span>
             <input
               type="range"
@@ -205,52 +206,54 @@ export function WhatIfTab({ car, made, room, course, records, stageId, position 
         </p>
         {failure && <Alert className="mt-2">{failure}</Alert>}
       </div>
-      <table className="h-min w-full max-w-xl">
-        <thead>
-          <tr>
-            <th className="text-left">What it does</th>
-            <th className="text-right">As it is</th>
-            <th className="text-right">With this</th>
-          </tr>
-        </thead>
-        <tbody>
-          {!made.isConverter &&
-            YARDSTICKS.map((key) => (
-              <tr key={key} className="border-t border-line">
-                <th scope="row" className="py-1 text-left font-normal">
-                  {METRIC_INFO[key].word}
-                </th>
-                <td className="text-right text-quiet tabular-nums">{cell(key, before.times[key])}</td>
-                <td className="text-right font-semibold tabular-nums">{after && !(after instanceof CalculationError) ? cell(key, after.times[key]) : ''}</td>
-              </tr>
-            ))}
-          {before.lapS !== null && before.lapS > 0 && (
-            <tr className="border-t border-line">
-              <th scope="row" className="py-1 text-left font-normal">
-                {course?.name}, between corners
-              </th>
-              <td className="text-right text-quiet tabular-nums">{text('lapTime', before.lapS)}</td>
-              <td className="text-right font-semibold tabular-nums">
-                {after && !(after instanceof CalculationError) && after.lapS !== null ? text('lapTime', after.lapS) : ''}
-              </td>
+      <ScrollBox label="Before and after">
+        <table className="w-full max-w-xl">
+          <thead>
+            <tr>
+              <th className="text-left">What it does</th>
+              <th className="text-right">As it is</th>
+              <th className="text-right">With this</th>
             </tr>
-          )}
-          {setup &&
-            slides.map(({ name, corner }) => {
-              const was = held(setup, corner, name)
-              const is = changed && !(changed instanceof CalculationError) ? held(slideAfter(setup, car, changed), corner, name) : null
-              return (
-                <tr key={name} className="border-t border-line">
+          </thead>
+          <tbody>
+            {!made.isConverter &&
+              YARDSTICKS.map((key) => (
+                <tr key={key} className="border-t border-line">
                   <th scope="row" className="py-1 text-left font-normal">
-                    {name}, power in hand
+                    {METRIC_INFO[key].word}
                   </th>
-                  <td className="text-right text-quiet tabular-nums">{was === null ? 'no gear' : text('share', was, { sign: true, decimals: 0 })}</td>
-                  <td className="text-right font-semibold tabular-nums">{is === null ? 'no gear' : text('share', is, { sign: true, decimals: 0 })}</td>
+                  <td className="text-right text-quiet tabular-nums">{cell(key, before.times[key])}</td>
+                  <td className="text-right font-semibold tabular-nums">{after && !(after instanceof CalculationError) ? cell(key, after.times[key]) : ''}</td>
                 </tr>
-              )
-            })}
-        </tbody>
-      </table>
+              ))}
+            {before.lapS !== null && before.lapS > 0 && (
+              <tr className="border-t border-line">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {course?.name}, between corners
+                </th>
+                <td className="text-right text-quiet tabular-nums">{text('lapTime', before.lapS)}</td>
+                <td className="text-right font-semibold tabular-nums">
+                  {after && !(after instanceof CalculationError) && after.lapS !== null ? text('lapTime', after.lapS) : ''}
+                </td>
+              </tr>
+            )}
+            {setup &&
+              slides.map(({ name, corner }) => {
+                const was = held(setup, corner, name)
+                const is = changed && !(changed instanceof CalculationError) ? held(slideAfter(setup, car, changed), corner, name) : null
+                return (
+                  <tr key={name} className="border-t border-line">
+                    <th scope="row" className="py-1 text-left font-normal">
+                      {name}, power in hand
+                    </th>
+                    <td className="text-right text-quiet tabular-nums">{was === null ? 'no gear' : text('share', was, { sign: true, decimals: 0 })}</td>
+                    <td className="text-right font-semibold tabular-nums">{is === null ? 'no gear' : text('share', is, { sign: true, decimals: 0 })}</td>
+                  </tr>
+                )
+              })}
+          </tbody>
+        </table>
+      </ScrollBox>
       {after instanceof CalculationError && <p className="border-l-4 border-wait pl-3">{after.message}</p>}
     </form>
   )
