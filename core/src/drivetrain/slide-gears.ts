@@ -1,7 +1,7 @@
 import { CalculationError, requireWithin } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { type DriveCar, requireCurve, requireRatios } from './drive-car.ts'
-import { signChange } from './integrate.ts'
+import { rootBetween, signChange } from './integrate.ts'
 import { torqueAlong } from './motion.ts'
 import { holdSlide, type SlideState, type SlidingCar, slideSpeedMps } from './slide.ts'
 
@@ -181,10 +181,18 @@ function nearest(inHand: (value: number) => number | undefined, at: number, rese
   if (reaches(at)) return at
   let before = at
   for (const value of steps) {
-    if (reaches(value)) return signChange((each) => (reaches(each) ? 1 : -1), before, value)
+    if (reaches(value)) return lastUnder(inHand, reserve, before, value)
     before = value
   }
   return null
+}
+
+/** Where a lever just reaches the reserve, between a value under it and one that has it: a root, or halved where one side has no answer. */
+function lastUnder(inHand: (value: number) => number | undefined, reserve: number, under: number, over: number): number {
+  const missing = (value: number) => (inHand(value) ?? Number.NaN) - reserve
+  const found = Number.isFinite(missing(under)) ? rootBetween(missing, under, over) : Number.NaN
+  if (Math.abs(missing(found)) < 1e-9) return found
+  return signChange((each) => ((inHand(each) ?? Number.NEGATIVE_INFINITY) >= reserve ? 1 : -1), under, over)
 }
 
 const LEVER_STEPS = 60

@@ -74,7 +74,7 @@ function slideAt(car: SlidingCar, V: number, B: number, w: number) {
   return { N, Nf, theta, steering, frontNeeds, sideN, turns, isPossible: j < A && N > 0 && Nf > 0 && theta > 0 }
 }
 
-const STEPS = 200
+const STEPS = 60
 
 /** The first root from 0 on, found in steps. */
 function firstRoot(excess: (w: number) => number, most: number): number {
@@ -143,5 +143,15 @@ export function slideSpeedMps(car: SlidingCar, cornerRadiusM: number, slideAngle
   requireWithin(cornerRadiusM, 5, 500, 'cornerRadiusM')
   const isWide = (speed: number) => (solve(car, speed, slideAngleRad)?.radiusM ?? Number.POSITIVE_INFINITY) > cornerRadiusM
   if (isWide(SLOWEST_MPS) || !isWide(FASTEST_MPS)) return undefined
-  return signChange((speed) => (isWide(speed) ? 1 : -1), SLOWEST_MPS, FASTEST_MPS)
+  // The radius grows with speed by about its square: a few steps bring the ends so near that a root is found at once.
+  let [low, high] = [SLOWEST_MPS, FASTEST_MPS]
+  for (let halvings = 0; halvings < 4; halvings++) {
+    const middle = Math.sqrt(low * high)
+    if (isWide(middle)) high = middle
+    else low = middle
+  }
+  const over = (speed: number) => (solve(car, speed, slideAngleRad)?.radiusM ?? Number.NaN) - cornerRadiusM
+  const found = Number.isFinite(over(low)) && Number.isFinite(over(high)) ? rootBetween(over, low, high) : Number.NaN
+  if (Math.abs(over(found)) < 1e-9 * cornerRadiusM) return found
+  return signChange((speed) => (isWide(speed) ? 1 : -1), low, high)
 }

@@ -38,6 +38,8 @@ const cornerNotHeld = defineAdvice({
 
 /** More time than this at the end of the top gear on one straight is lost time (common practice, no source). */
 const LONGEST_AT_END_S = 0.3
+/** How hard a car pulls on a fast straight, to tell which one gets fastest. */
+const USUAL_PULL_MPS2 = 3
 
 const endOfTop = defineAdvice({
   rank: 62,
@@ -45,15 +47,24 @@ const endOfTop = defineAdvice({
     const [position, course] = [lastWith(car), courseOf(car)]
     const own = position < 0 ? null : driveStage(car, position).car
     if (!own || !course) return []
+    const { corners, isClosed, brakingMps2 } = runnableCourse(course, own)
     const found = attempt(() => {
       const motion = driveMotion(own)
-      return driveCourse({ motion, leaveRpm: leaveSpeeds(motion), ...runnableCourse(course, own) })
+      const leaveRpm = leaveSpeeds(motion)
+      // The straights that get fastest: by what is driven and how long it is. The others say nothing of the top gear.
+      const reach = (at: number) => (corners[at]?.speedMps ?? 0) ** 2 / (2 * USUAL_PULL_MPS2) + (corners[at]?.straightM ?? 0)
+      const fastest = corners
+        .map((_, at) => at)
+        .sort((a, b) => reach(b) - reach(a))
+        .slice(0, 1)
+      return fastest.flatMap((at) => {
+        const [corner, next] = [corners[at], corners[at + 1] ?? (isClosed ? corners[0] : undefined)]
+        if (!corner) return []
+        return driveCourse({ motion, leaveRpm, brakingMps2, isClosed: false, corners: next ? [corner, { ...next, straightM: null }] : [corner] }).straights
+      })
     })
     if (found instanceof CalculationError) return []
-    const worst = found.straights.reduce<(typeof found.straights)[number] | undefined>(
-      (most, each) => (most && most.atEndS >= each.atEndS ? most : each),
-      undefined,
-    )
+    const worst = found.reduce<(typeof found)[number] | undefined>((most, each) => (most && most.atEndS >= each.atEndS ? most : each), undefined)
     return worst && worst.atEndS > LONGEST_AT_END_S ? [{ code: 'end-of-top', position, corner: worst.corner, seconds: worst.atEndS } as const] : []
   },
 })
