@@ -1,8 +1,12 @@
 import { orElse } from '../../attempt.ts'
 import type { DriveCar } from '../../drivetrain/drive-car.ts'
+import { quarterMileRule } from '../../drivetrain/quarter-mile-rule.ts'
 import type { Yardstick } from '../../drivetrain/yardsticks.ts'
+import { powerFromTorqueW } from '../../dyno/power-torque.ts'
+import { wheelToCrank } from '../../dyno/wheel-to-crank.ts'
 import type { Proof } from '../../proof/quantity.ts'
 import type { Car } from '../../stages/car.ts'
+import { lossOf } from '../power/driveline-loss.ts'
 import { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, slotsOf } from './driveline.ts'
 import { type DriveInput, driveStage, type MissingInput, settingsAtStage } from './stage-inputs.ts'
 import { type StagePath, stagePath } from './stage-path.ts'
@@ -34,6 +38,8 @@ export interface DriveRoomStage {
   /** What was read at this stage itself, by yardstick. */
   readonly measured: Readonly<Partial<Record<Yardstick, { readonly value: number; readonly sd: number; readonly proof: Proof }>>>
   readonly reserveWanted: number
+  /** Rules of thumb for the quarter mile, by the greatest power at the crank; null without a car. */
+  readonly quarterMileRule: ReturnType<typeof quarterMileRule> | null
   readonly surfaces: { readonly damp: number; readonly wet: number }
 }
 
@@ -74,9 +80,21 @@ function stageOf(car: Car, position: number): DriveRoomStage {
     slideReason: setup && 'reason' in setup ? setup.reason : null,
     path: stagePath(car, position) ?? null,
     measured: measuredYardsticks(car, position),
+    quarterMileRule: own
+      ? orElse(
+          () => quarterMileRule({ massKg: own.massKg, crankPowerW: crankPowerOf(car, own) }),
+          () => null,
+        )
+      : null,
     reserveWanted: settingsAtStage(car, position).reserveWanted ?? 0.15,
     surfaces: { damp: dampShare, wet: wetShare },
   }
+}
+
+/** The greatest power of a stage at the crank, W, by the build's driveline loss. */
+function crankPowerOf({ records: { build } }: Car, { curve }: DriveCar): number {
+  const wheelPowerW = Math.max(...curve.torqueNm.map((torque, i) => powerFromTorqueW(torque, curve.speedRpm[i] as number)))
+  return wheelToCrank({ wheelPowerW, ...lossOf({ ...build, powerBasis: { ...build.powerBasis, place: 'hub' } }) }).crankPowerW
 }
 
 function rowsOf(car: Car, position: number): DriveRow[] {

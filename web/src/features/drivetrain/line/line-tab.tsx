@@ -9,12 +9,10 @@ import {
   leaveSpeeds,
   METRIC_INFO,
   momentAt,
-  quarterMileRule,
   run,
   type SpreadYardsticks,
   spreadYardsticks,
   unsureInputs,
-  wheelToCrank,
   YARDSTICKS,
   type Yardstick,
 } from '@bold-ballast/core'
@@ -148,15 +146,7 @@ export function LineTab({ records, room, made, position, stageId, car }: DriveTa
   if (found instanceof CalculationError) return <p className="border-l-4 border-wait pl-3">{found.message}</p>
   const readings = records.readings.filter((reading) => reading.stageId === stageId)
   const main = found?.zeroTo100 ?? found?.sixtyFoot
-  const power = attempt(() =>
-    wheelToCrank({
-      wheelPowerW: Math.max(...car.curve.torqueNm.map((torque, i) => (torque * (car.curve.speedRpm[i] as number) * Math.PI) / 30)),
-      school: 'fixedAndProportional',
-      fixedLossW: 10_000,
-      proportionalShare: 0.05,
-    }),
-  )
-  const rule = power instanceof CalculationError ? null : quarterMileRule({ massKg: car.massKg, crankPowerW: power.crankPowerW })
+  const rule = made.quarterMileRule
   return (
     <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_430px]">
       <div className="min-w-0">
@@ -190,7 +180,7 @@ export function LineTab({ records, room, made, position, stageId, car }: DriveTa
         {!made.isConverter && found && <Splits found={found} earlier={earlier} measured={made.measured} stageId={stageId} />}
         {rule && !made.isConverter && (
           <p className="mt-3 text-quiet">
-            Rules of thumb for the quarter mile (from memory, power at the crank by a usual loss): {Math.min(...rule.times).toFixed(1)} to{' '}
+            Rules of thumb for the quarter mile (from memory, power at the crank by the build’s driveline loss): {Math.min(...rule.times).toFixed(1)} to{' '}
             {Math.max(...rule.times).toFixed(1)} s at {text('speed', Math.min(...rule.speedsMps), { decimals: 0 })} to{' '}
             {text('speed', Math.max(...rule.speedsMps), { decimals: 0 })}; no car passes {rule.floorS.toFixed(1)} s with this power and mass.
           </p>
