@@ -121,6 +121,7 @@ test('a box that grows, in pounds and ounces: each part is the difference, and t
   await page.getByLabel('Name of the box').fill('crate')
   await page.getByLabel('The scale reads with the empty box').fill('2 lb')
   await page.getByRole('button', { name: 'Open the box' }).click()
+  await expect(page.getByText(/crate: 0 parts in/)).toBeVisible()
   await typeLine(page, 'off dash loom 9 lb 8 oz')
   await typeLine(page, 'off fuse boxes 12 lb')
   await typeLine(page, 'off brackets 16 lb 5 oz')
@@ -129,6 +130,17 @@ test('a box that grows, in pounds and ounces: each part is the difference, and t
   await expect(page.getByRole('row').filter({ hasText: 'fuse boxes' })).toContainText('−1.13')
   await expect(page.getByRole('row').filter({ hasText: 'brackets' })).toContainText('−1.96')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('6.5 kg found')
+  // A box that is not there: what the scale reads never becomes what the part weighs.
+  await page.goto(`${path}/weight?stage=${stages[1]}&box=${crypto.randomUUID()}`)
+  await page.locator('#entry').fill('off clock 20 lb')
+  await page.locator('#entry').press('Enter')
+  await expect(page.getByText(/box that this page weighs into is not there/)).toBeVisible()
+  await expect(page.locator('#entry')).toHaveValue('off clock 20 lb')
+  await expect(page.getByRole('row').filter({ hasText: 'clock' })).toHaveCount(0)
+  await page.getByLabel('Weigh into').selectOption({ label: 'crate' })
+  await page.locator('#entry').fill('off clock 20 lb')
+  await page.locator('#entry').press('Enter')
+  await expect(page.getByRole('row').filter({ hasText: 'clock' })).toContainText('−1.67')
 })
 
 /** A visit to a dyno with its settings, by the form. */

@@ -16,19 +16,20 @@ const FIELDS: readonly FieldSpec[] = [
   { name: 'reading', label: 'Spread of one reading', hint: (units) => `Leave empty for the usual: ${usualText(units, 'mass', 0.1)} or 0.5 %.` },
 ]
 
-/** The box that parts go into one after another; the address holds which one is open. */
-export function useOpenBox(records: RecordsAnswer, changes: readonly StoredChange[]): OpenBox | null {
+/** The box that parts go into one after another; the address holds which one is open. `missing` where it names one that is not there (yet). */
+export function useOpenBox(records: RecordsAnswer, changes: readonly StoredChange[]): OpenBox | 'missing' | null {
   const [search] = useSearchParams()
-  const box = records.boxes.find((entry) => entry.id === search.get('box'))
+  const asked = search.get('box')
+  const box = records.boxes.find((entry) => entry.id === asked)
   return useMemo(() => {
-    if (!box) return null
+    if (!box) return asked ? 'missing' : null
     const { id, name, instrument, readingSdKg } = box
     return { id, name, instrument, readingSdKg, ...boxState(box, changes) }
-  }, [box, changes])
+  }, [box, asked, changes])
 }
 
 /** Picks or makes a growing box: what is typed then is what the scale reads with each part in. */
-export function BoxPicker({ records, box }: { records: RecordsAnswer; box: OpenBox | null }) {
+export function BoxPicker({ records, box, isMissing }: { records: RecordsAnswer; box: OpenBox | null; isMissing: boolean }) {
   const buildId = records.build.id
   const [search, setSearch] = useSearchParams()
   const [isMaking, setIsMaking] = useState(false)
@@ -44,7 +45,11 @@ export function BoxPicker({ records, box }: { records: RecordsAnswer; box: OpenB
     <>
       <label className="no-print flex items-center gap-2 text-quiet">
         Weigh into
-        <select value={box?.id ?? ''} onChange={(event) => (event.target.value === 'new' ? setIsMaking(true) : open(event.target.value))}>
+        <select
+          value={isMissing ? 'missing' : (box?.id ?? '')}
+          onChange={(event) => (event.target.value === 'new' ? setIsMaking(true) : open(event.target.value))}
+        >
+          {isMissing && <option value="missing">a box that is not there</option>}
           <option value="">no box: part by part</option>
           {records.boxes.map(({ id, name }) => (
             <option key={id} value={id}>

@@ -22,13 +22,15 @@ interface Props {
   /** The lines of the build, those that wait in the browser too. */
   readonly lines: readonly NamedLine[]
   readonly box: OpenBox | null
+  /** The address names a box that is not there: what the scale reads is not what a part weighs, and no line is saved as if it were. */
+  readonly isBoxMissing: boolean
   /** The time that a line saved now gets. */
   readonly instant: () => string
   readonly onSaved: (id: string) => void
 }
 
 /** One line, read while it is typed; Enter saves and the focus stays. What the server has not got yet waits in the browser. */
-export function EntryLine({ records, stageId, lines, box, instant, onSaved }: Props) {
+export function EntryLine({ records, stageId, lines, box, isBoxMissing, instant, onSaved }: Props) {
   const buildId = records.build.id
   const key = `bold-ballast.draft.${buildId}.entry`
   const [draft, setDraft] = useState<Draft>(() => readStored(key, { id: crypto.randomUUID(), text: '' }))
@@ -47,7 +49,7 @@ export function EntryLine({ records, stageId, lines, box, instant, onSaved }: Pr
   const line = readLine(draft.text, units.mass, decimalMark, { stageId, box, lines })
   const save = () => {
     const { read } = line
-    if (!read) return
+    if (!read || isBoxMissing) return
     const body = lineBody(draft.id, line, { stageId, box }, instant())
     const kg = line.differenceKg ?? read.mass?.massKg
     const words = `${read.kind} ${read.name}, ${kg === undefined ? 'not weighed' : text('mass', kg)}`
@@ -80,7 +82,9 @@ export function EntryLine({ records, stageId, lines, box, instant, onSaved }: Pr
         className="w-full !border-2 !border-ink !px-3 !py-2 text-[16px] font-semibold placeholder:font-normal placeholder:text-faint"
       />
       <p id="entry-reading" role="status" className="mt-1.5 min-h-5 px-1 text-quiet">
-        {line.read ? (
+        {line.read && isBoxMissing ? (
+          'The box that this page weighs into is not there. Pick another box, or none, and press Enter: the line is kept.'
+        ) : line.read ? (
           <>
             Reads as: <LineReading line={line} box={box} />. Enter saves.
           </>

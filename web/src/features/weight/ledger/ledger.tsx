@@ -33,7 +33,9 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
   const shownFilter = useDeferredValue(filter)
   const { take, notice } = useRemoval(records.build.id, 'changes')
   const changes = useWithWaiting(records)
-  const box = useOpenBox(records, changes)
+  const openBox = useOpenBox(records, changes)
+  const isBoxMissing = openBox === 'missing'
+  const box = isBoxMissing ? null : openBox
   const [weighing, setWeighing] = useState<string | null>(null)
   const [isPasting, setIsPasting] = useAsked('paste')
   const [showsZones, setShowsZones] = useAsked('zones')
@@ -64,7 +66,7 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
     <>
       <UnlistedStrip records={records} room={room} position={position} stageId={stageId} />
       <LineDatePicker records={records} date={lineDate} setDate={setLineDate} />
-      <EntryLine key={stageId} records={records} stageId={stageId} lines={changes} box={box} instant={instant} onSaved={setSaved} />
+      <EntryLine key={stageId} records={records} stageId={stageId} lines={changes} box={box} isBoxMissing={isBoxMissing} instant={instant} onSaved={setSaved} />
       <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
         <button type="button" className="word-link" onClick={() => setEditing('new')}>
           Use the form
@@ -80,7 +82,7 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
         <button type="button" className="word-link" onClick={() => setShowsZones(true)}>
           Zones
         </button>
-        <BoxPicker records={records} box={box} />
+        <BoxPicker records={records} box={box} isMissing={isBoxMissing} />
         {total > 0 && <CsvButton name={`${records.build.name}-ledger-${position}`} table={() => ledgerCsv(rows, units.mass)} />}
         {total > LONG_LIST && (
           <label className="no-print ml-auto flex items-center gap-2 text-quiet">
