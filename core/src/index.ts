@@ -99,21 +99,14 @@ export { type BrokenRecord, readBuildRecords } from './records/read-records.ts'
 export * from './records/records.ts'
 export * from './records/weight-kinds.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'
+export { DRIVE_INPUT_WORDS, type DriveInput, type DriveInputKey, movedCar, USUAL_FRICTION, USUAL_SHIFT_S } from './rooms/drivetrain/drive-inputs.ts'
 export { driveLineParts, driveLineWords, parseDriveLine, type ReadDriveLine } from './rooms/drivetrain/drive-line.ts'
 export { drivePartText, parseDrivePart } from './rooms/drivetrain/drive-part-text.ts'
 export { type DriveRoom, type DriveRoomStage, type DriveRow, makeDriveRoom } from './rooms/drivetrain/drive-room.ts'
 export { DRIVE_ROLE_WORDS, drivelineAtStage, driveWords, finalRatioOf, slotsOf, wantedOf } from './rooms/drivetrain/driveline.ts'
 export { type GearsBand, gearsBand } from './rooms/drivetrain/gears-band.ts'
 export { drivetrainValue } from './rooms/drivetrain/metrics.ts'
-export {
-  DRIVE_INPUT_WORDS,
-  type DriveInput,
-  type DriveInputKey,
-  type MissingInput,
-  movedCar,
-  USUAL_FRICTION,
-  USUAL_SHIFT_S,
-} from './rooms/drivetrain/stage-inputs.ts'
+export type { MissingInput } from './rooms/drivetrain/stage-inputs.ts'
 export type { PathHeadroom, StagePath } from './rooms/drivetrain/stage-path.ts'
 export {
   type CornerSlide,

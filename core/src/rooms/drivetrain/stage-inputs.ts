@@ -1,173 +1,18 @@
 import type { DriveCar, TorqueCurve } from '../../drivetrain/drive-car.ts'
-import { tyreRolling } from '../../drivetrain/tyre.ts'
 import { gridSpeedRpm } from '../../dyno/curve.ts'
 import { torqueFromPowerNm } from '../../dyno/power-torque.ts'
 import { crankToWheel } from '../../dyno/wheel-to-crank.ts'
-import type { Proof } from '../../proof/quantity.ts'
-import type { DriveSetting, Surface } from '../../records/drive-kinds.ts'
-import type { DriveOf, GearboxStyle, Known, TyreClass } from '../../records/drive-schemas.ts'
+import type { DriveOf } from '../../records/drive-schemas.ts'
 import type { Car } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
-import type { QuantityKind } from '../../units/units.ts'
 import { lossOf } from '../power/driveline-loss.ts'
 import { planAtStage } from '../power/engine-plan-at-stage.ts'
-import { curveAtStage, powerAtStage } from '../power/power-at-stage.ts'
-import { weighingCentres } from '../weight/centres.ts'
+import { curveAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { frontShareAt } from '../weight/metrics.ts'
+import { type DriveInput, type DriveInputKey, drivenAxle, inputsOf, radiusOf, tyresOf } from './drive-inputs.ts'
+import { settingsAtStage } from './drive-settings.ts'
 import { type Driveline, drivelineAtStage, driveOf, finalRatioOf } from './driveline.ts'
-
-/** What a number of a stage is called, in which unit, and what it does to the car. */
-export type DriveInputKey =
-  | 'massKg'
-  | 'frontShare'
-  | 'centreHeightM'
-  | 'friction'
-  | 'gripUse'
-  | 'dragAreaM2'
-  | 'rollingCoefficient'
-  | 'engineInertiaKgM2'
-  | 'shiftS'
-  | 'power'
-  | 'radiusM'
-  | 'slideShare'
-  | 'frontSlipRad'
-
-export const DRIVE_INPUT_WORDS: Readonly<Record<DriveInputKey, { readonly word: string; readonly kind: QuantityKind; readonly measure: string }>> = {
-  massKg: { word: 'mass', kind: 'mass', measure: 'weigh the car' },
-  frontShare: { word: 'front share', kind: 'share', measure: 'weigh the car by axles' },
-  centreHeightM: { word: 'height of the centre of mass', kind: 'length', measure: 'lift an axle on the scales' },
-  friction: { word: 'grip of the driven tyres', kind: 'ratio', measure: 'time 60 ft from rest' },
-  gripUse: { word: 'how much of the grip is used', kind: 'share', measure: 'time 60 ft from rest' },
-  dragAreaM2: { word: 'drag area', kind: 'area', measure: 'coast down' },
-  rollingCoefficient: { word: 'rolling', kind: 'ratio', measure: 'coast down' },
-  engineInertiaKgM2: { word: 'inertia of the engine', kind: 'inertia', measure: 'time it in two gears' },
-  shiftS: { word: 'time of a shift', kind: 'duration', measure: 'film a run' },
-  power: { word: 'power', kind: 'share', measure: 'book the dyno' },
-  radiusM: { word: 'rolling radius', kind: 'length', measure: 'roll the car one turn' },
-  slideShare: { word: 'sliding over peak grip', kind: 'share', measure: 'log a slide' },
-  frontSlipRad: { word: 'slip of the front tyres', kind: 'angle', measure: 'log a slide' },
-}
-
-/** One number of a stage with its doubt; of power the value is 1 and the spread a share of it. */
-export interface DriveInput {
-  readonly key: DriveInputKey
-  readonly value: number
-  readonly sd: number
-  readonly isGuess: boolean
-  /** Which record it comes from: the same number at two stages is one where this is the same. */
-  readonly source: string
-}
-
-/** How far the usual share of the mass for all that turns may be off. */
-const UNKNOWN_INERTIA_SD = 0.3
-
-/** Usual times of a shift by how the box is shifted, s; a converter slips and is not counted (common practice, no source). */
-export const USUAL_SHIFT_S: Readonly<Record<GearboxStyle, number>> = { hPattern: 0.4, sequential: 0.15, paddle: 0.06, twinClutch: 0.05, converter: 0.4 }
-const SHIFT_RELATIVE_SD = 0.25
-/** Peak friction of a tyre by its class (common practice, no source). */
-export const USUAL_FRICTION: Readonly<Record<TyreClass, number>> = { street: 1, fastRoad: 1.15, soft: 1.3, slick: 1.5 }
-const CLASS_RELATIVE_SD = 0.08
-const UNKNOWN_FRICTION = { value: 1.1, sd: 0.15 } as const
-const TYPED_FRICTION_RELATIVE_SD = 0.06
-const USUAL = {
-  gripUse: { value: 0.92, sd: 0.05 },
-  frontSlipRad: { value: (6 * Math.PI) / 180, sd: (2 * Math.PI) / 180 },
-  slideShare: { value: 0.8, sd: 0.06 },
-  dragAreaM2: { value: 0.75, sd: 0.12 },
-  rollingCoefficient: { value: 0.014, sd: 0.003 },
-  clutchHolding: { value: 1.2, sd: 0.1 },
-} as const
-/** Height over wheelbase where no axle was lifted (common practice, no source). */
-const USUAL_HEIGHT_OVER_WHEELBASE = 0.19
-const HEIGHT_RELATIVE_SD = 0.1
-
-export type KnownField = { readonly [Key in keyof DriveSetting]: DriveSetting[Key] extends { value: number } | null ? Key : never }[keyof DriveSetting]
-
-/**
- * What a stage chooses: each field from the latest stage up to it that says one.
- * @example settingsAtStage(CAR, 1).topRpm // null
- */
-export const settingsAtStage = rememberByIndex(
-  (car: Car, position: number): Omit<DriveSetting, 'id' | 'stageId'> & { readonly from: Readonly<Record<string, string>> } => {
-    const from: Record<string, string> = {}
-    const merged: Record<string, unknown> = {}
-    const fields = [
-      'topRpm',
-      'launchRpm',
-      'pair',
-      'use',
-      'shockFactor',
-      'shockSchool',
-      'reserveWanted',
-      'engineInertiaKgM2',
-      'gripUse',
-      'frontSlipRad',
-      'clutchHolding',
-      'centreHeightM',
-      'dragAreaM2',
-      'rollingCoefficient',
-    ] as const
-    for (const field of fields) {
-      merged[field] = null
-      for (let at = position; at >= 0 && merged[field] === null; at--) {
-        const found = car.records.driveSettings.find(({ stageId }) => stageId === car.stages[at]?.id)
-        if (found && found[field] !== null) {
-          merged[field] = found[field]
-          from[field] = found.id
-        }
-      }
-    }
-    return { ...(merged as Omit<DriveSetting, 'id' | 'stageId'>), from }
-  },
-)
-
-/** What is left of grip on a surface. */
-export function surfaceFactor({ records: { build } }: Car, surface: Surface): number {
-  if (surface === 'dry') return 1
-  const { dampShare = 0.7, wetShare = 0.55 } = build.driveBasis ?? {}
-  return surface === 'damp' ? dampShare : wetShare
-}
-
-const isGuess = (known: Known | Proof) => known === 'guess'
-
-/** A number of the settings, else the usual one: a guess. */
-function fromSettings(car: Car, position: number, key: DriveInputKey & keyof typeof USUAL & KnownField): DriveInput {
-  const settings = settingsAtStage(car, position)
-  const said = settings[key]
-  const usual = USUAL[key]
-  if (!said) return { key, ...usual, isGuess: true, source: `usual ${key}` }
-  return { key, value: said.value, sd: said.sd ?? (usual.sd / usual.value) * said.value, isGuess: isGuess(said.known), source: settings.from[key] ?? key }
-}
-
-function heightOf(car: Car, position: number): DriveInput {
-  const key = 'centreHeightM' as const
-  const settings = settingsAtStage(car, position)
-  const lifted = weighingCentres(car)
-    .map((centre, i) => ({ centre, context: car.weighings[i]?.context ?? 0 }))
-    .filter(({ centre, context }) => centre.height && context <= position)
-    .at(-1)
-  const height = lifted?.centre.height
-  if (height) return { key, value: height.heightM, sd: height.sdM, isGuess: false, source: lifted.centre.weighingId }
-  const said = settings.centreHeightM
-  if (said) return { key, value: said.value, sd: said.sd ?? HEIGHT_RELATIVE_SD * said.value, isGuess: isGuess(said.known), source: settings.from[key] ?? key }
-  const value = USUAL_HEIGHT_OVER_WHEELBASE * (car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM)
-  return { key, value, sd: HEIGHT_RELATIVE_SD * value, isGuess: true, source: 'usual height' }
-}
-
-/** Grip of a tyre: as typed, by its class, else of any. */
-export function frictionOf(drive: DriveOf<'tyre'> | undefined, partId: string): DriveInput {
-  const key = 'friction' as const
-  if (drive?.friction) {
-    const { peak, sd, known } = drive.friction
-    return { key, value: peak, sd: sd ?? TYPED_FRICTION_RELATIVE_SD * peak, isGuess: isGuess(known), source: partId }
-  }
-  if (drive?.class) return { key, value: USUAL_FRICTION[drive.class], sd: CLASS_RELATIVE_SD * USUAL_FRICTION[drive.class], isGuess: true, source: partId }
-  return { key, ...UNKNOWN_FRICTION, isGuess: true, source: partId }
-}
-
-/** The axle whose tyres drive: of all wheels the rear one, by which speed is counted. */
-export const drivenAxle = (car: Car): 'front' | 'rear' => (car.records.build.drivenAxles === 'front' ? 'front' : 'rear')
 
 /** Torque left at the wheels by engine speed, at the build's own place of counting power. */
 function wheelCurve(car: Car, position: number): TorqueCurve | null {
@@ -215,17 +60,6 @@ export interface DriveStage {
   readonly isConverter: boolean
 }
 
-function tyresOf(car: Car, line: Driveline) {
-  const own = driveOf(line, `tyre ${drivenAxle(car)}`)
-  const [front, rear] = [driveOf(line, 'tyre front'), driveOf(line, 'tyre rear')]
-  return { own, front, rear }
-}
-
-function radiusOf(drive: DriveOf<'tyre'>): { value: number; sd: number; isMeasured: boolean } {
-  const { radiusM, radiusSdM, isMeasured: byRollOut } = tyreRolling(drive)
-  return { value: radiusM, sd: radiusSdM, isMeasured: byRollOut }
-}
-
 /** Axles that are driven together and differ by more than this wear what joins them (common practice, no source). */
 const LARGEST_AXLE_DIFFERENCE = 0.005
 
@@ -253,74 +87,6 @@ function missingOf(car: Car, position: number, line: Driveline): MissingInput[] 
     ...(has('finalDrive') || isBroken('finalDrive') ? [] : [said('the final drive', 'drivetrain', '&do=line')]),
     ...(tyre && (tyre.drive.code !== null || tyre.drive.circumferenceM !== null) ? [] : [said('the size of the driven tyres', 'drivetrain', '&do=line')]),
     ...line.conflicts.map(({ message }) => said(message, 'drivetrain', '&tab=gears')),
-  ]
-}
-
-/** Every number that a stage's runs and slides rest on, with its doubt and where it comes from. */
-function inputsOf(car: Car, position: number, line: Driveline): DriveInput[] {
-  const [mass, front, power] = [massOf(car, position), frontShareAt(car, position), powerAtStage(car, position)]
-  const { own } = tyresOf(car, line)
-  const box = driveOf(line, 'gearbox')
-  const settings = settingsAtStage(car, position)
-  const radius = own && (own.drive.code !== null || own.drive.circumferenceM !== null) ? radiusOf(own.drive) : undefined
-  const inertia = settings.engineInertiaKgM2
-  const shiftS = box ? (box.drive.shiftS ?? USUAL_SHIFT_S[box.drive.style]) : undefined
-  const slide = own?.drive.slideShare
-  const head = power?.steps[0]
-  return [
-    ...(mass
-      ? [
-          {
-            key: 'massKg',
-            value: mass.value,
-            sd: mass.sd,
-            isGuess: isGuess(mass.proof),
-            source: `mass ${mass.anchor.kind === 'equal' ? position : 'planned'}`,
-          } as const,
-        ]
-      : []),
-    ...(front ? [{ key: 'frontShare', value: front.value, sd: front.sd, isGuess: isGuess(front.proof), source: 'front share' } as const] : []),
-    heightOf(car, position),
-    ...(own ? [frictionOf(own.drive, own.part.id)] : []),
-    fromSettings(car, position, 'gripUse'),
-    fromSettings(car, position, 'dragAreaM2'),
-    fromSettings(car, position, 'rollingCoefficient'),
-    inertia
-      ? {
-          key: 'engineInertiaKgM2',
-          value: inertia.value,
-          sd: inertia.sd ?? 0.25 * inertia.value,
-          isGuess: isGuess(inertia.known),
-          source: settings.from.engineInertiaKgM2 ?? '',
-        }
-      : { key: 'engineInertiaKgM2', value: 1, sd: UNKNOWN_INERTIA_SD, isGuess: true, source: 'usual inertia' },
-    ...(box && shiftS !== undefined
-      ? [
-          {
-            key: 'shiftS',
-            value: shiftS,
-            sd: SHIFT_RELATIVE_SD * shiftS,
-            isGuess: box.drive.shiftS === null || isGuess(box.drive.known),
-            source: box.part.id,
-          } as const,
-        ]
-      : []),
-    ...(power
-      ? [
-          {
-            key: 'power',
-            value: 1,
-            sd: power.sd / power.value,
-            isGuess: isGuess(power.proof),
-            source: `power ${head?.position ?? ''} ${power.isMeasuredHere ? 'here' : position}`,
-          } as const,
-        ]
-      : []),
-    ...(radius && own ? [{ key: 'radiusM', value: radius.value, sd: radius.sd, isGuess: !radius.isMeasured, source: own.part.id } as const] : []),
-    slide === null || slide === undefined
-      ? { key: 'slideShare', ...USUAL.slideShare, isGuess: true, source: 'usual slide' }
-      : { key: 'slideShare', value: slide, sd: USUAL.slideShare.sd, isGuess: false, source: own?.part.id ?? '' },
-    fromSettings(car, position, 'frontSlipRad'),
   ]
 }
 
@@ -402,27 +168,5 @@ function carOf(
     shiftS: value('shiftS'),
     gripSchool: 'acceleration',
     isOnRollers: build.powerBasis.place === 'roller',
-  }
-}
-
-/**
- * A car with one of its numbers moved; power moves the whole curve, an unknown inertia the share that stands for it.
- * @example movedCar(DRIVE, 'massKg', 10).massKg // 1250
- */
-export function movedCar(car: DriveCar, key: DriveInputKey, by: number): DriveCar {
-  switch (key) {
-    case 'power':
-      return { ...car, curve: { ...car.curve, torqueNm: car.curve.torqueNm.map((torque) => torque * (1 + by)) } }
-    case 'engineInertiaKgM2':
-      return car.engineInertiaKgM2 === null
-        ? { ...car, inertiaScale: Math.max(0, car.inertiaScale + by) }
-        : { ...car, engineInertiaKgM2: Math.max(0, car.engineInertiaKgM2 + by) }
-    case 'slideShare':
-    case 'frontSlipRad':
-      return car
-    case 'shiftS':
-      return { ...car, shiftS: Math.max(0, car.shiftS + by) }
-    default:
-      return { ...car, [key]: car[key] + by }
   }
 }

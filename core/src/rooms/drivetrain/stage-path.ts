@@ -9,8 +9,9 @@ import type { Car } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { lifeOf, type PartLife, partsAtStage, ratedLimit } from '../parts/parts.ts'
 import { lossOf } from '../power/driveline-loss.ts'
+import { settingsAtStage } from './drive-settings.ts'
 import { driveOf } from './driveline.ts'
-import { driveStage, settingsAtStage } from './stage-inputs.ts'
+import { driveStage } from './stage-inputs.ts'
 
 /** A rating against what its place meets in its worst gear. */
 export interface PathHeadroom {

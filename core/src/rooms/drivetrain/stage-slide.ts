@@ -6,8 +6,10 @@ import type { Course } from '../../records/drive-kinds.ts'
 import type { Car } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { chanceAtMost, normalDistribution } from '../../stats/distribution.ts'
+import type { DriveInput, DriveInputKey } from './drive-inputs.ts'
+import { settingsAtStage } from './drive-settings.ts'
 import { driveOf } from './driveline.ts'
-import { type DriveInput, type DriveInputKey, driveStage, settingsAtStage } from './stage-inputs.ts'
+import { driveStage } from './stage-inputs.ts'
 
 /** How much power a slide wants in hand (common practice, no source). */
 export const USUAL_RESERVE = 0.15

@@ -18,7 +18,8 @@ import type { StageValue } from '../../stages/stage-value.ts'
 import { normalDistribution } from '../../stats/distribution.ts'
 import { stageOfPart } from '../parts/parts.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
-import { type DriveInput, driveStage, movedCar } from './stage-inputs.ts'
+import { type DriveInput, movedCar } from './drive-inputs.ts'
+import { driveStage } from './stage-inputs.ts'
 
 /** How well a clock knows a time, s (common practice, no source). */
 export const TIMING_SD_S: Readonly<Record<Timing, number>> = { beacon: 0.005, gps: 0.05, film: 0.1, watch: 0.15 }
