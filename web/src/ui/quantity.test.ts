@@ -1,6 +1,6 @@
-import { type QuantityKind, UNIT_SETS } from '@bold-ballast/core'
-import { describe, expect, test } from 'vitest'
-import { makeFormatter, typedAgain, usualText } from './quantity.ts'
+import { parseNumber, type QuantityKind, UNIT_SETS } from '@bold-ballast/core'
+import { describe, expect, it, test } from 'vitest'
+import { makeFormatter, numberText, typedAgain, typedText, usualText } from './quantity.ts'
 
 describe('a usual value in a hint is said in the picked units', () => {
   test.each<[QuantityKind, number, number | undefined, string, string]>([
@@ -43,5 +43,15 @@ describe('numbers in the picked units', () => {
         .join(' ')
         .replace(/[\u00a0\u202f\u2009]/g, ' '),
     ).toBe(text)
+  })
+})
+
+describe('a number that a form starts with', () => {
+  test.each([1.305, -12.345, 999.999, 0.123, 1234.567, 12, 1e-7, 1.2])('%d is read as itself with either decimal mark', (value) => {
+    for (const mark of ['.', ','] as const) expect(parseNumber(numberText(value), mark)).toBeCloseTo(value, 9)
+  })
+  it('has no digits that nobody asked for', () => {
+    expect(typedText('length', 1.305, 'm')).toBe('1.3050 m')
+    expect(typedText('length', 1.3, 'm')).toBe('1.3 m')
   })
 })

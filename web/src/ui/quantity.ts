@@ -49,12 +49,18 @@ const shortNumber = (value: number) => String(Number(value.toPrecision(3)))
 /** A usual value in the picked unit, for a hint: up to three digits, or a range from one to the other. */
 export function usualText(units: Readonly<Record<QuantityKind, string>>, kind: QuantityKind, value: number, upTo?: number): string {
   const low = shortNumber(fromSi(kind, value, units[kind]))
-  return `${upTo === undefined ? low : `${low} to ${shortNumber(fromSi(kind, upTo, units[kind]))}`} ${units[kind]}`
+  return `${upTo === undefined ? low : `${low} to ${shortNumber(fromSi(kind, upTo, units[kind]))}`} ${units[kind]}`.trim()
+}
+
+/** A number as text for a form, read the same with either decimal mark: "1.305" alone could be a thousand too. */
+export function numberText(value: number): string {
+  const text = String(Number(value.toPrecision(7)))
+  return /^-?[1-9]\d{0,2}\.\d{3}$/.test(text) ? `${text}0` : text
 }
 
 /** A value as text a form can be filled with again: plain digits and the unit. */
 export function typedText(kind: QuantityKind, value: number, unit: string): string {
-  return `${Number(fromSi(kind, value, unit).toPrecision(7))} ${unit}`.trim()
+  return `${numberText(fromSi(kind, value, unit))} ${unit}`.trim()
 }
 
 interface TypedValue {

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { QuantityKind } from '@bold-ballast/core'
 import type { FormReader, FormValues } from '../../ui/form-reader.ts'
-import { typedText, usualText } from '../../ui/quantity.ts'
+import { numberText, typedText, usualText } from '../../ui/quantity.ts'
 import type { FieldSpec } from '../../ui/record-form.tsx'
 
 type Course = RecordsAnswer['courses'][number]
@@ -35,7 +35,7 @@ export const courseDefaults = (course: Course | null, units: Units): FormValues 
         name: course.name,
         corners: course.corners.map((corner) => asText(units, corner)).join('\n'),
         isClosed: String(course.isClosed),
-        braking: String(course.brakingMps2),
+        braking: numberText(course.brakingMps2),
       }
     : { isClosed: 'true', braking: '9' }
 

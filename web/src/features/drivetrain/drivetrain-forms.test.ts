@@ -3,6 +3,7 @@ import { describe, expect, it, test } from 'vitest'
 import { FormReader, type FormValues } from '../../ui/form-reader.ts'
 import { courseBody, courseDefaults } from './course-form.ts'
 import { driveNews } from './news.ts'
+import { settingBody, settingDefaults, settingFieldSpecs } from './settings-form.ts'
 import { pickedCourse } from './use-drive.ts'
 
 const reader = (values: FormValues, set: 'metric' | 'imperial' = 'metric') => new FormReader(values, UNIT_SETS[set], '.')
@@ -61,4 +62,49 @@ test('the course of the address comes before that of the Board, and that before 
     pickedCourse(records, '')?.id,
     pickedCourse({ courses: [{ id: 'a' }], build: { driveBasis: null } } as never, '')?.id,
   ]).toEqual(['c', 'b', 'a'])
+})
+
+describe('the settings of a stage in a form', () => {
+  const SAID: FormValues = {
+    topRpm: '7400',
+    use: 'clutchKicks',
+    shockFactor: '2.2',
+    shockSchool: 'both',
+    reserveWanted: '20 %',
+    dragAreaM2: '0.78 m² ± 0.04',
+    'dragAreaM2-known': 'measured',
+    centreHeightM: '490 mm',
+    frontSlipRad: '7°',
+  }
+  const stored = (set: 'metric' | 'imperial' = 'metric') =>
+    ({ ...settingBody(reader(SAID, set)), id: 's', stageId: 'n', version: 1 }) as unknown as NonNullable<Parameters<typeof settingDefaults>[0]>
+  it('reads each number with its spread and how it is known; what is empty is the stage before’s', () => {
+    const read = reader(SAID)
+    const body = settingBody(read)
+    expect(read.errors).toEqual({})
+    expect(body).toMatchObject({ topRpm: 7400, launchRpm: null, use: 'clutchKicks', shockFactor: 2.2, shockSchool: 'both', reserveWanted: 0.2, gripUse: null })
+    expect(body.dragAreaM2).toEqual({ value: 0.78, sd: 0.04, known: 'measured', typed: '0.78 m² ± 0.04' })
+    expect(body.centreHeightM).toMatchObject({ value: 0.49, sd: null, known: 'guess' })
+    expect((body.frontSlipRad as { value: number }).value).toBeCloseTo((7 * Math.PI) / 180, 9)
+  })
+  test.each(['metric', 'imperial'] as const)('fills the form again with the same in %s', (set) => {
+    const again = settingBody(reader(settingDefaults(stored(), UNIT_SETS[set]), set))
+    expect(again).toEqual(settingBody(reader(SAID)))
+  })
+  it('has a field for every text it starts with, and an empty stage says nothing', () => {
+    const names = new Set(settingFieldSpecs.map(({ name }) => name))
+    const texts = settingDefaults(null, UNIT_SETS.metric)
+    expect(Object.keys(texts).filter((name) => !names.has(name))).toEqual([])
+    expect(Object.values(settingBody(reader(texts))).every((value) => value === null)).toBe(true)
+  })
+  test.each<[string, FormValues, string, RegExp]>([
+    ['a drag area of 80', { dragAreaM2: '80' }, 'dragAreaM2', /Drag area lies from 0.05 m² to 5 m²/],
+    ['a shock of 9', { shockFactor: '9' }, 'shockFactor', /lies from 1 to 5/],
+    ['a redline of 70', { topRpm: '70' }, 'topRpm', /lies from 500 rpm to 25000 rpm/],
+    ['a reserve that is a word', { reserveWanted: 'plenty' }, 'reserveWanted', /cannot be read/],
+  ])('refuses %s', (_, more, field, message) => {
+    const read = reader({ ...SAID, ...more })
+    settingBody(read)
+    expect(read.errors[field]).toMatch(message)
+  })
 })

@@ -12,6 +12,7 @@ import { useAsked } from '../../ui/use-asked.ts'
 import { CoursePanel } from './course-panel.tsx'
 import { DriveLine } from './drive-line.tsx'
 import { driveNews } from './news.ts'
+import { SettingsPanel } from './settings-panel.tsx'
 import { TABS } from './tabs.ts'
 import { useDrive } from './use-drive.ts'
 
@@ -47,6 +48,7 @@ function Room({
   const [tab, open] = useTab(tabs)
   const { address, car, finalRatio, setFinal, surface, course } = useDrive(records, made)
   const [isNaming, setIsNaming] = useAsked('course')
+  const [isSetting, setIsSetting] = useAsked('settings')
   return (
     <>
       <title>{`${records.build.name}: Drivetrain · Bold Ballast`}</title>
@@ -71,6 +73,9 @@ function Room({
           <button type="button" className="button" onClick={() => setIsNaming(true)}>
             {records.courses.length > 0 ? 'Courses' : 'Name a course'}
           </button>
+          <button type="button" className="button" onClick={() => setIsSetting(true)}>
+            Settings
+          </button>
           <select aria-label="Surface" value={surface} onChange={(event) => address.set({ surface: event.target.value === 'dry' ? '' : event.target.value })}>
             {SURFACES.map((each) => (
               <option key={each} value={each}>
@@ -89,6 +94,11 @@ function Room({
         <Missing made={made} records={records} position={position} stageId={stageId} />
       ) : (
         <OpenTab tab={tab} props={{ records, room, position, stageId, made, car, finalRatio, setFinal, surface, course }} />
+      )}
+      {isSetting && (
+        <Panel title={`Settings of stage ${position}`} onClose={() => setIsSetting(false)}>
+          <SettingsPanel records={records} stageId={stageId} onDone={() => setIsSetting(false)} />
+        </Panel>
       )}
       {isNaming && (
         <Panel title="Courses: corners and the straights between them" onClose={() => setIsNaming(false)}>

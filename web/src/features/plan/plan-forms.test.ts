@@ -33,6 +33,8 @@ const BUILD = {
     front: { wheelRateNPerM: 42_000, tyreRateNPerM: 210_000, motionRatio: 0.96, threadPitchM: 0.002 },
     rear: { wheelRateNPerM: 51_000, tyreRateNPerM: null, motionRatio: 0.7, threadPitchM: 0.0015 },
   },
+  airDensityKgM3: 1.185,
+  driveBasis: { rollOutM: 0, dampShare: 0.7, wetShare: 0.55, courseId: null },
   drivelineLoss: { school: 'fixedAndProportional', lossShare: 0.13, fixedLossW: 9000, proportionalShare: 0.05, coastDownLossW: null },
   crossConvention: 'wedge',
   guessPairsFrom: 'garage',
@@ -60,13 +62,25 @@ describe('the car in a form', () => {
     expect(form.errors).toEqual({})
   })
   it('has a field for every text it starts with', () => {
-    const names = new Set(carFieldSpecs().map(({ name }) => name))
+    const names = new Set(carFieldSpecs([]).map(({ name }) => name))
     expect(Object.keys(carDefaults(BUILD, UNIT_SETS.metric)).filter((name) => !names.has(name))).toEqual([])
   })
   it('a mass from papers that is typed anew is of papers again', () => {
     expect(read({ baselineMass: '1290 kg ± 6' }).body.baselineMass).toMatchObject({ massKg: 1290, sdKg: 6, proof: 'catalogue', typed: '1290 kg ± 6' })
     expect(read({ 'baselineMass-hasFuel': 'true' }).body.baselineMass).toMatchObject({ massKg: 1310, proof: 'measured', hasFuel: true, hasDriver: true })
     expect(read({ baselineMass: '' }).body.baselineMass).toBeNull()
+  })
+  it('air and clock stay usual until they are typed', () => {
+    expect(read({ dampShare: '', wetShare: '', rollOut: '', airDensity: '' }, { ...BUILD, driveBasis: null } as unknown as Build).body).toMatchObject({
+      airDensityKgM3: 1.2,
+      driveBasis: null,
+    })
+    expect(read({ airDensity: '1.185', rollOut: '305 mm', wetShare: '50 %' }).body).toMatchObject({
+      airDensityKgM3: 1.185,
+      driveBasis: { rollOutM: expect.closeTo(0.305, 9), dampShare: expect.closeTo(0.7, 9), wetShare: 0.5, courseId: null },
+    })
+    expect(read({ airDensity: '12' }).errors.airDensity).toMatch(/0.6 to 1.5/)
+    expect(read({ rollOut: '4 m' }).errors.rollOut).toMatch(/lies from 0 mm to 1000 mm/)
   })
   it('springs and the school of the driveline may stay empty whole', () => {
     const none = { ...BUILD, suspension: null, drivelineLoss: null, drivers: [], driverPlace: null } as unknown as Build

@@ -3,7 +3,7 @@ import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool, type QuantityKind } f
 import { buildForm } from '../../../shared/build-form.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedText, usualText } from '../../../ui/quantity.ts'
+import { numberText, typedText, usualText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 type Units = Record<QuantityKind, string>
@@ -16,7 +16,7 @@ const CORNER_FIELDS = [
   ['pitch', 'threadPitchM', 'length', 'perch thread pitch', 'How far one turn moves it.'],
 ] as const
 
-function moreFields(): FieldSpec[] {
+function moreFields(courses: RecordsAnswer['courses']): FieldSpec[] {
   return [
     {
       name: 'drivers',
@@ -49,6 +49,25 @@ function moreFields(): FieldSpec[] {
     { name: 'fixedLoss', label: 'Fixed part', hint: (units) => `${usualText(units, 'power', 5000, 20_000)} (common practice, no source).` },
     { name: 'proportionalLoss', label: 'with it a share of', hint: '3 to 8 % (common practice, no source).' },
     { name: 'coastLoss', label: 'Measured by coasting down', hint: 'Reads low at high torque.' },
+    {
+      name: 'airDensity',
+      label: 'Air of every planned number, kg/m³',
+      section: 'Air and clock: of straights, slides and wings',
+      hint: '1.20 is usual at 20 °C near the sea (common practice, no source).',
+    },
+    {
+      name: 'rollOut',
+      label: 'Rolled before the clock begins',
+      hint: (units) => `0 by the rules of most; ${usualText(units, 'length', 0.305)} at many strips.`,
+    },
+    { name: 'dampShare', label: 'Grip left on damp ground', hint: '70 % is usual (common practice, no source).' },
+    { name: 'wetShare', label: 'Grip left on wet ground', hint: '55 % is usual (common practice, no source).' },
+    {
+      name: 'courseId',
+      label: 'The Board’s slides are on',
+      type: 'select',
+      options: [{ value: '', label: 'the only course' }, ...courses.map(({ id, name }) => ({ value: id, label: name }))],
+    },
     {
       name: 'crossConvention',
       label: 'Cross is said as',
@@ -122,6 +141,30 @@ function readLoss(read: FormReader) {
   }
 }
 
+/** How yardsticks are clocked and what surfaces leave of grip; null as long as all of it is usual. */
+function readDriveBasis(read: FormReader, { driveBasis }: RecordsAnswer['build']) {
+  const part = (name: string, label: string, kind: QuantityKind, usual: number, least: number, most: number) => {
+    const value = read.optionalQuantity(name, label, kind)?.value ?? usual
+    if (!(value >= least && value <= most))
+      read.refuse(name, `${label} lies from ${typedText(kind, least, read.units[kind])} to ${typedText(kind, most, read.units[kind])}.`)
+    return value
+  }
+  const basis = {
+    rollOutM: part('rollOut', 'The roll-out', 'length', 0, 0, 1),
+    dampShare: part('dampShare', 'Grip on damp ground', 'share', 0.7, 0.1, 1),
+    wetShare: part('wetShare', 'Grip on wet ground', 'share', 0.55, 0.1, 1),
+    courseId: read.raw('courseId') || null,
+  }
+  const isUsual = basis.rollOutM === 0 && basis.dampShare === 0.7 && basis.wetShare === 0.55 && basis.courseId === null
+  return driveBasis === null && isUsual ? null : basis
+}
+
+function readAirDensity(read: FormReader): number {
+  const value = read.raw('airDensity') === '' ? 1.2 : read.number('airDensity', 'Air')
+  if (!(value >= 0.6 && value <= 1.5)) read.refuse('airDensity', 'Air lies from 0.6 to 1.5 kg/m³.')
+  return value
+}
+
 /** A baseline mass that was not typed anew stays as it is, with its proof; what is in it may be said anew. */
 function keptBaseline(read: FormReader, { baselineMass }: RecordsAnswer['build'], defaults: FormValues) {
   if (!baselineMass || read.raw('baselineMass') !== defaults.baselineMass) return {}
@@ -129,7 +172,7 @@ function keptBaseline(read: FormReader, { baselineMass }: RecordsAnswer['build']
 }
 
 /** The fields of the car itself, in their order. */
-export const carFieldSpecs = (): FieldSpec[] => [...buildForm.specs(), ...moreFields()]
+export const carFieldSpecs = (courses: RecordsAnswer['courses']): FieldSpec[] => [...buildForm.specs(), ...moreFields(courses)]
 
 /** The texts that the form starts with. */
 export function carDefaults(build: RecordsAnswer['build'], units: Units): FormValues {
@@ -149,6 +192,11 @@ export function carDefaults(build: RecordsAnswer['build'], units: Units): FormVa
     fixedLoss: shown('power', build.drivelineLoss?.fixedLossW),
     proportionalLoss: shown('share', build.drivelineLoss?.proportionalShare),
     coastLoss: shown('power', build.drivelineLoss?.coastDownLossW),
+    airDensity: numberText(build.airDensityKgM3),
+    rollOut: shown('length', build.driveBasis?.rollOutM),
+    dampShare: shown('share', build.driveBasis?.dampShare),
+    wetShare: shown('share', build.driveBasis?.wetShare),
+    courseId: build.driveBasis?.courseId ?? '',
     crossConvention: build.crossConvention ?? 'rfLr',
     guessPairsFrom: build.guessPairsFrom ?? 'build',
   }
@@ -163,6 +211,8 @@ export const carBody = (read: FormReader, build: RecordsAnswer['build'], default
   fuelPlace: readPlace(read, 'fuel'),
   suspension: readSuspension(read),
   drivelineLoss: readLoss(read),
+  airDensityKgM3: readAirDensity(read),
+  driveBasis: readDriveBasis(read, build),
   crossConvention: read.raw('crossConvention'),
   guessPairsFrom: read.raw('guessPairsFrom'),
 })

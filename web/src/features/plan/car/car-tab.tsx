@@ -15,7 +15,7 @@ export function CarTab({ records }: { records: RecordsAnswer }) {
       <RecordForm
         key={build.version}
         draftKey={`car.${build.id}.${build.version}`}
-        fields={carFieldSpecs()}
+        fields={carFieldSpecs(records.courses)}
         defaults={defaults}
         submitLabel="Store the car"
         toBody={(read) => ({ version: build.version, ...carBody(read, build, defaults) })}

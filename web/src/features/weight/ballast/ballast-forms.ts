@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { typedAgain, typedText } from '../../../ui/quantity.ts'
+import { numberText, typedAgain, typedText } from '../../../ui/quantity.ts'
 import type { FieldSpec } from '../../../ui/record-form.tsx'
 import { BALLAST_OBJECTIVES_WORDS } from './ballast-words.ts'
 
@@ -110,6 +110,6 @@ export function aimDefaults(aim: Aim | undefined, minimumKg: number | undefined,
         [`${key}Within`, percent(aim[key]?.within)],
       ]),
     ),
-    loadFactor: aim.loadFactorG === null ? '' : String(aim.loadFactorG),
+    loadFactor: aim.loadFactorG === null ? '' : numberText(aim.loadFactorG),
   }
 }

@@ -5,7 +5,7 @@ import { Photos } from '../../../shared/photos.tsx'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
-import { useQuantities } from '../../../ui/quantity.ts'
+import { numberText, useQuantities } from '../../../ui/quantity.ts'
 import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
 
 type StoredChange = StoredRecords['changes'][number]
@@ -163,8 +163,8 @@ export function ChangeForm({
         partId: change.partId ?? '',
         fromChangeId: change.fromChangeId ?? '',
         toChangeId: change.toChangeId ?? '',
-        cost: change.cost === null ? '' : String(change.cost),
-        hours: change.hours === null ? '' : String(change.hours),
+        cost: change.cost === null ? '' : numberText(change.cost),
+        hours: change.hours === null ? '' : numberText(change.hours),
         ...placeDefaults('place', change.place, units.length),
       }
     : { kind: 'off', count: '1', proof: 'measured', state: 'done', doneAt: now, touchesPower: 'false', waits: 'false' }
