@@ -1,3 +1,5 @@
+import { axleDropM } from '../src/aero/ride-heights.ts'
+import { EXAMPLE_AREAS, EXAMPLE_COAST, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/example-aero.ts'
 import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '../src/calculations/example-drive.ts'
 import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
 import { EXAMPLE_RECORDS } from '../src/calculations/example-records.ts'
@@ -5,6 +7,7 @@ import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
 import { driveMotion } from '../src/drivetrain/motion.ts'
 import { fuelBlend } from '../src/engine/fuels.ts'
 import { buildRecordsSchema, enginePlanKind, openCar, partKind, UNIT_SETS, z } from '../src/index.ts'
+import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
 import { workedExample } from './worked-example.ts'
 
 // What the examples of public functions may name; invented numbers.
@@ -68,4 +71,45 @@ export const BALLAST = {
   minimumKg: 1190,
   objective: 'nearestShares' as const,
   sites: [{ id: 'floor', xM: 1.2, yM: 0, zM: 0.1, limitKg: 30, plates: [{ massKg: 5, count: 6 }] }],
+}
+
+/** A wing, areas, springs, a lip and a mount; coast-downs and a steady run. */
+export const WING = EXAMPLE_WING
+export const AREAS = EXAMPLE_AREAS
+export const HEIGHTS = EXAMPLE_HEIGHTS
+export const SPRINGS = EXAMPLE_HEIGHTS.front
+export const LIP = EXAMPLE_LIP
+export const PLYWOOD = PANEL_MATERIALS[0] as (typeof PANEL_MATERIALS)[number]
+export const WING_MOUNT = EXAMPLE_MOUNT
+export const COAST_PAIR = EXAMPLE_COAST.pairs[0]
+export const COAST = { ...EXAMPLE_COAST, rotatingKg: null, airDensitySd: 0.005, rollingSchool: 'asRoadShows', rollingSpeedMps: 120 } as const
+export const COAST_PLAN = {
+  dragAreaM2: 0.742,
+  rollingCoefficient: 0.0138,
+  massKg: 1342,
+  rotatingShare: 0.04,
+  massSdKg: 3,
+  airDensityKgM3: 1.185,
+  airDensitySd: 0.005,
+  fromMps: 50,
+  toMps: 15,
+  gustMps: 1,
+}
+const steadyAxle = (springs: (typeof EXAMPLE_HEIGHTS)['front'], areaM2: number) => ({
+  springs,
+  reading: 'height' as const,
+  travelM: [20, 40, 60].map((speed) => axleDropM(springs, 0.6 * speed ** 2 * areaM2) + 0.004),
+  readingSdM: 0.0003,
+  rateRelativeSd: 0.05,
+})
+const bare = { ...EXAMPLE_HEIGHTS.front, rubber: [] }
+export const STEADY = {
+  speedMps: [20, 40, 60],
+  airDensityKgM3: 1.2,
+  front: steadyAxle(bare, 0.9),
+  rear: steadyAxle(EXAMPLE_HEIGHTS.rear, 0.75),
+  decelerationMps2: null,
+  massKg: 1336,
+  centreHeightM: 0.5,
+  wheelbaseM: 2.65,
 }

@@ -1,3 +1,5 @@
+import { AERO_CALCULATIONS } from './aero.ts'
+import { AERO_TEST_CALCULATIONS } from './aero-tests.ts'
 import { AIR_CALCULATIONS } from './air.ts'
 import { BUILD_CALCULATIONS } from './build.ts'
 import { yardsticksAtStageCalculation } from './build-drive.ts'
@@ -13,6 +15,7 @@ import { flowCalculation, nitrousCalculation } from './flow-and-nitrous.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
 import type { Calculation } from './registry.ts'
+import { STRUCTURE_CALCULATIONS } from './structure.ts'
 
 /** Every calculation a person might quote, by its stable name; each file lists its own. */
 export const CALCULATIONS: readonly Calculation[] = [
@@ -29,6 +32,9 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...DRIVETRAIN_CALCULATIONS,
   ...DRIVETRAIN_RUN_CALCULATIONS,
   ...DRIVETRAIN_SLIDE_CALCULATIONS,
+  ...AERO_CALCULATIONS,
+  ...AERO_TEST_CALCULATIONS,
+  ...STRUCTURE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,
 ]

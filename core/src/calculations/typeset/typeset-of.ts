@@ -1,10 +1,11 @@
+import { AERO_TYPESET } from './aero.ts'
 import { DRIVETRAIN_TYPESET } from './drivetrain.ts'
 import { DYNO_TYPESET } from './dyno.ts'
 import { ENGINE_TYPESET } from './engine.ts'
 import { MASS_TYPESET } from './mass.ts'
 import type { Typeset } from './set.ts'
 
-const TYPESET: Readonly<Record<string, Typeset>> = { ...DRIVETRAIN_TYPESET, ...DYNO_TYPESET, ...ENGINE_TYPESET, ...MASS_TYPESET }
+const TYPESET: Readonly<Record<string, Typeset>> = { ...AERO_TYPESET, ...DRIVETRAIN_TYPESET, ...DYNO_TYPESET, ...ENGINE_TYPESET, ...MASS_TYPESET }
 
 /**
  * How the formula of a calculation is set, in TeX, with what each of its symbols means; nothing for a name nobody knows.
