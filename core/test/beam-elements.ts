@@ -25,16 +25,16 @@ export function beamTip(
       [-12, -6 * h, 12, -6 * h],
       [6 * h, 2 * h * h, -6 * h, 4 * h * h],
     ]
-    own.forEach((row, a) => row.forEach((value, b) => add(2 * e + a, 2 * e + b, k * value)))
+    for (const [a, row] of own.entries()) for (const [b, value] of row.entries()) add(2 * e + a, 2 * e + b, k * value)
     const even = [h / 2, (h * h) / 12, h / 2, (-h * h) / 12]
-    even.forEach((value, a) => load.set(2 * e + a, 0, load.get(2 * e + a, 0) + pressurePa * value))
+    for (const [a, value] of even.entries()) load.set(2 * e + a, 0, load.get(2 * e + a, 0) + pressurePa * value)
   }
   load.set(2 * n - 2, 0, load.get(2 * n - 2, 0) + edgeN)
   const held = [0, ...(isClamped ? [1] : []), ...(hasRod ? [2 * inner] : [])]
   const free = Array.from({ length: 2 * n }, (_, i) => i).filter((i) => !held.includes(i))
   const found = solve(stiffness.selection(free, free), load.selection(free, [0]))
   const all = Matrix.zeros(2 * n, 1)
-  free.forEach((at, i) => all.set(at, 0, found.get(i, 0)))
+  for (const [i, at] of free.entries()) all.set(at, 0, found.get(i, 0))
   const reaction = stiffness.mmul(all).sub(load)
   return { tipM: all.get(2 * n - 2, 0), rodN: hasRod ? -reaction.get(2 * inner, 0) : 0 }
 }

@@ -8,7 +8,7 @@ import { effectiveAspect, wingSlope } from '../src/aero/wing.ts'
 import { EXAMPLE_HEIGHTS } from '../src/calculations/example-aero.ts'
 import { sandwichStiffness } from '../src/structure/sandwich.ts'
 import { plateCoefficient, type Strip, stripUnderPressure } from '../src/structure/strip.ts'
-import { describeRows, list, number, type Row } from './check-rows.ts'
+import { describeRows, input, list, number, type Row } from './check-rows.ts'
 import { rectangularWing } from './lifting-line.ts'
 
 const DEG = Math.PI / 180
@@ -18,7 +18,7 @@ const placed = (downforceM2: number, dragM2: number, xM: number, zM: number) =>
   ({ form: 'place', downforceM2, downforceSdM2: 0, dragM2, dragSdM2: 0, xM, xSdM: 0, zM }) as const
 const together = (row: Row) =>
   sumLoads(
-    (row.inputs['devices [downforce N, drag N, x m, z m]']?.value as number[][]).map(([f, d, x, z]) =>
+    (input(row, 'devices [downforce N, drag N, x m, z m]') as number[][]).map(([f, d, x, z]) =>
       deviceLoads(placed(f as number, d as number, x as number, z as number), number(row, 'L'), 'contactPatches'),
     ),
   )
