@@ -1,3 +1,10 @@
+export { ROLLING_SCHOOL_WORDS, ROLLING_SCHOOLS } from './aero/coast-down-fit.ts'
+export { type AxleAreas, airPressurePa, BALANCE_SCHOOL_WORDS, BALANCE_SCHOOLS, type BalanceSchool, type DeviceForce, deviceLoads } from './aero/device-loads.ts'
+export { contactMps, type HeightsInput, packerForHeight, rideHeights, springForHeight, type Touch, touches } from './aero/ride-heights.ts'
+export { type DeviceBox, largestChordM, type RuleReading, type WingPose, wingBox } from './aero/rule-box.ts'
+export { splitterEstimate, USUAL_PRESSURE, USUAL_PRESSURE_SD } from './aero/splitter.ts'
+export { wheelRates } from './aero/wheel-rates.ts'
+export { SLOPE_SCHOOL_WORDS, SLOPE_SCHOOLS, USUAL_WING, WING_PLACES, type WingEstimate, wingEstimate } from './aero/wing.ts'
 export { attempt, orElse } from './attempt.ts'
 export { type NextAction, sayNext } from './board/advice.ts'
 export * from './board/board.ts'
@@ -58,6 +65,17 @@ export { PAD_NAMES, PAD_WORDS, type PadName } from './mass/corners.ts'
 export type { GuessPair, GuessSide } from './mass/estimate-bias.ts'
 export { type CornerPlaces, type PerCorner, perCorner } from './mass/suspension.ts'
 export { isMeasured, type Proof, proofRank } from './proof/quantity.ts'
+export { type AeroDevice, aeroDeviceKind, type Setup, setupKind } from './records/aero-kinds.ts'
+export {
+  type AeroBasis,
+  type AxleSpringsRecord,
+  DEVICE_KINDS,
+  type DeviceKind,
+  type DeviceValue,
+  type Notch,
+  type Outline,
+  type WingShapeRecord,
+} from './records/aero-schemas.ts'
 export * from './records/balance-kinds.ts'
 export { type Place, placeSchema } from './records/common-fields.ts'
 export { listOfAddress, listsOf, type RecordKind, RecordRefusal, type RuleContext } from './records/define-record.ts'
@@ -98,6 +116,10 @@ export * from './records/power-kinds.ts'
 export { type BrokenRecord, readBuildRecords } from './records/read-records.ts'
 export * from './records/records.ts'
 export * from './records/weight-kinds.ts'
+export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, makeAeroRoom } from './rooms/aero/aero-room.ts'
+export { type RoomDevice, type RoomNotch, standingValue, USUAL_AERO_BASIS } from './rooms/aero/devices.ts'
+export { lowPoints, type StageAxle, USUAL_TYRE_RATE_N_PER_M } from './rooms/aero/springs.ts'
+export { type AeroTotals, aeroTotals, type BalanceStep, balanceSteps, boxAtPicks, type DeviceLine, type Picks, pickedNotch } from './rooms/aero/totals.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'
 export { DRIVE_INPUT_WORDS, type DriveInput, type DriveInputKey, movedCar, USUAL_FRICTION, USUAL_SHIFT_S } from './rooms/drivetrain/drive-inputs.ts'
 export { driveLineParts, driveLineWords, parseDriveLine, type ReadDriveLine } from './rooms/drivetrain/drive-line.ts'

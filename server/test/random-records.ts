@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { BUILD_FILE_FORMAT, BUILD_FILE_VERSION, type BuildFile, buildFileSchema } from '@bold-ballast/contract'
-import { KINDS, kindOf, listsOf, type RecordList, z } from '@bold-ballast/core'
+import { KINDS, kindOf, listsOf, type RecordList, TAPE_METRICS, z } from '@bold-ballast/core'
 import fc from 'fast-check'
 import { buildBody } from './test-server.ts'
 
@@ -87,7 +87,12 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
   }),
   limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId, driverName: null }),
-  targets: ({ value, sense }) => ({ value: (Math.abs(value as number) % 0.5) + 1e-3, highValue: sense === 'between' ? 0.9 : null, driverName: null }),
+  targets: ({ value, sense, metric }) => ({
+    metric: (TAPE_METRICS as readonly unknown[]).includes(metric) ? 'massReady' : metric,
+    value: (Math.abs(value as number) % 0.5) + 1e-3,
+    highValue: sense === 'between' ? 0.9 : null,
+    driverName: null,
+  }),
   expectations: ({ value }) => ({ value: Math.abs(value as number) + 1 }),
   weighings: ({ secondPlacement, pads, total, axles }) => ({
     ...(secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),
@@ -101,12 +106,21 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     settingId: i % 2 ? 's0' : null,
     pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id),
   }),
+  readings: ({ value }) => ({ value: (Math.abs(value as number) % 999) + 1e-3 }),
+  aeroDevices: ({ box, notches }, i) => ({
+    kind: i % 2 ? 'wing' : 'other',
+    box: box && { ...box, xFrontM: 0, xRearM: 1, yInnerM: 0, yOuterM: 0.5, zBottomM: 0.1, zTopM: 0.2 },
+    notches: (notches as Row[]).map((notch, n) => ({ ...notch, id: `n${n}`, name: `notch ${n}`, angleRad: notch.angleRad ?? 0 })),
+  }),
+  setups: ({ front, rear }) => ({ front: mendedSprings(front), rear: mendedSprings(rear) }),
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
   parts: ({ ratings, drive }) => ({
     drive: mendedDrive(drive as Row | null | undefined),
     ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })),
   }),
 }
+/** A packer that fits, and a rubber that rises. */
+const mendedSprings = (axle: unknown) => (axle ? { ...axle, gapM: 0.3, rubber: [{ compressionM: 0.01, forceN: 500 }] } : null)
 /** Ratios that fall, and a code that is one. */
 function mendedDrive(drive: Row | null | undefined): object | null {
   if (drive?.role === 'gearbox') return { ...drive, ratios: [3.4, 2.08, 1.46].slice(0, (drive.ratios as number[]).length) }

@@ -1,4 +1,5 @@
 import { isMeasured } from '../proof/quantity.ts'
+import { type AERO_ADVICE, AERO_SAYINGS } from '../rooms/aero/advice.ts'
 import { type DRIVETRAIN_ADVICE, DRIVETRAIN_SAYINGS } from '../rooms/drivetrain/advice.ts'
 import { type PARTS_ADVICE, PARTS_SAYINGS } from '../rooms/parts/advice.ts'
 import { type POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
@@ -72,6 +73,7 @@ export type NextAction =
   | ItemOf<typeof POWER_ADVICE>
   | ItemOf<typeof PARTS_ADVICE>
   | ItemOf<typeof DRIVETRAIN_ADVICE>
+  | ItemOf<typeof AERO_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
 const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
@@ -89,6 +91,7 @@ const SAYINGS: Sayings<NextAction> = {
   ...POWER_SAYINGS,
   ...PARTS_SAYINGS,
   ...DRIVETRAIN_SAYINGS,
+  ...AERO_SAYINGS,
   'limit-broken': sayLimit,
   'limit-would-break': sayLimit,
   'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({

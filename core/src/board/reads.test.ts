@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from 'vitest'
 import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
+import { makeAeroRoom } from '../rooms/aero/aero-room.ts'
 import { makeDriveRoom } from '../rooms/drivetrain/drive-room.ts'
 import { makePowerRoom } from '../rooms/power/power-room.ts'
 import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
@@ -12,6 +13,7 @@ const ANSWERS: Record<AnswerName, (car: Car) => unknown> = {
   board: (car) => makeBoard(car, '2026-11-01'),
   weight: makeWeightRoom,
   power: makePowerRoom,
+  aero: makeAeroRoom,
   drivetrain: makeDriveRoom,
 }
 const gannet: BuildRecords = buildRecordsSchema.parse(JSON.parse(readFileSync(new URL('../../../demo/gannet/build.json', import.meta.url), 'utf8')))

@@ -1,4 +1,5 @@
 import type { RecordList } from '../records/kinds.ts'
+import { AERO_READS } from '../rooms/aero/metrics.ts'
 import { DRIVE_ROOM_READS } from '../rooms/drivetrain/metrics.ts'
 import { POWER_READS } from '../rooms/power/metrics.ts'
 import { METRIC_INFO } from './metrics.ts'
@@ -13,6 +14,7 @@ export const ANSWER_READS = {
   board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'partUses', ...OF_METRICS])],
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
+  aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits'])],
   drivetrain: [...new Set<RecordList>([...OF_THE_CAR, ...DRIVE_ROOM_READS])],
 } as const satisfies Record<string, readonly RecordList[]>
 

@@ -2,6 +2,7 @@ import { CalculationError } from '../errors.ts'
 import { proofRank } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
+import { AERO_WORKINGS } from '../rooms/aero/workings.ts'
 import { DRIVETRAIN_WORKINGS } from '../rooms/drivetrain/workings.ts'
 import { ratingLines } from '../rooms/parts/working-torque.ts'
 import { PARTS_WORKINGS } from '../rooms/parts/workings.ts'
@@ -12,7 +13,10 @@ import { stageName, type Working, type WorkingLine, type WorkingMaker } from '..
 import { chanceOf, StageValues } from './stage-values.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
 
-const ROOM_WORKINGS = { ...WEIGHT_WORKINGS, ...POWER_WORKINGS, ...PARTS_WORKINGS, ...DRIVETRAIN_WORKINGS } satisfies Record<string, WorkingMaker>
+const ROOM_WORKINGS = { ...WEIGHT_WORKINGS, ...POWER_WORKINGS, ...PARTS_WORKINGS, ...DRIVETRAIN_WORKINGS, ...AERO_WORKINGS } satisfies Record<
+  string,
+  WorkingMaker
+>
 
 export type WorkingSubject = keyof typeof ROOM_WORKINGS | 'target' | 'limit'
 export const WORKING_SUBJECTS = [...Object.keys(ROOM_WORKINGS), 'target', 'limit'] as unknown as [WorkingSubject, ...WorkingSubject[]]

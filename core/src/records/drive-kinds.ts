@@ -6,6 +6,7 @@ import { z } from '../zod.ts'
 import { id, instant, name, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 import { KNOWN, knownNumber, type PartDrive } from './drive-schemas.ts'
+import { TAPE_METRICS } from './metric-keys.ts'
 
 /** A refusal of a sum as one of a field of the record. */
 function refuse(field: string, error: unknown): never {
@@ -36,8 +37,20 @@ export type Surface = (typeof SURFACES)[number]
 export const TIMINGS = ['beacon', 'gps', 'film', 'watch'] as const
 export type Timing = (typeof TIMINGS)[number]
 
-/** Metrics that are read with an instrument and replace what is worked out. */
-export const READ_METRICS = ['zeroTo100', 'zeroTo60Mph', 'from100To200', 'sixtyFoot', 'quarterMile', 'quarterMileSpeed', 'topSpeed'] as const
+/** Metrics that are timed and replace what is worked out. */
+export const TIMED_METRICS = ['zeroTo100', 'zeroTo60Mph', 'from100To200', 'sixtyFoot', 'quarterMile', 'quarterMileSpeed', 'topSpeed'] as const
+/** Metrics that are read with an instrument: timed, or with a tape and a level. */
+export const READ_METRICS = [...TIMED_METRICS, ...TAPE_METRICS] as const
+
+/** What was timed is more than nothing; a reach may be none, a wing may stand under the roof. */
+const isReadable: RecordRule = (next) => {
+  const value = next.value as number
+  if ((TIMED_METRICS as readonly unknown[]).includes(next.metric) && !(value > 0))
+    throw new RecordRefusal('value', 'What was timed is more than zero. Check the number.')
+  if (next.metric !== 'wingOverRoof' && value < 0)
+    throw new RecordRefusal('value', 'A reach inside of the body is read as 0. Only a wing under the roof is read below zero.')
+  return next
+}
 
 /** One metric read with an instrument: a timed start, a speed. */
 export const readingKind = defineRecord({
@@ -46,12 +59,13 @@ export const readingKind = defineRecord({
   nameFrom: ['metric'],
   isBatchable: true,
   refs: { stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has readings. Move or delete them first.' } } },
+  rules: [isReadable],
   fields: {
     id,
     stageId: id,
     metric: z.enum(READ_METRICS),
     at: instant,
-    value: z.number().positive().max(1000),
+    value: z.number().min(-1000).max(1000),
     sd: z.number().nonnegative().max(100).nullable().default(null),
     instrument: z.string().trim().max(80).nullable().default(null),
     timing: z.enum(TIMINGS).nullable().default(null),

@@ -1,3 +1,4 @@
+import { aeroDeviceKind, setupKind } from './aero-kinds.ts'
 import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
@@ -35,6 +36,8 @@ export const KINDS = [
   driveSettingKind,
   courseKind,
   readingKind,
+  aeroDeviceKind,
+  setupKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

@@ -18,6 +18,19 @@ export const METRIC_GOALS = {
   topSpeed: 'positive',
   driveHeadroom: 'signed',
   slideReserve: 'signed',
+  downforce: 'signed',
+  aeroBalance: 'share',
+  balanceGap: 'signed',
+  dragArea: 'positive',
+  clearance: 'signed',
+  reachFront: 'signed',
+  reachRear: 'signed',
+  reachSide: 'signed',
+  wingOverRoof: 'signed',
+  groundHeight: 'positive',
+  wingChord: 'positive',
+  wingSpan: 'positive',
+  wingElements: 'positive',
 } as const satisfies Record<string, GoalRange>
 
 export type GoalRange = 'positive' | 'share' | 'signed'
@@ -37,6 +50,37 @@ export const DRIVETRAIN_METRICS = [
   'slideReserve',
 ] as const satisfies readonly Metric[]
 export type DrivetrainMetric = (typeof DRIVETRAIN_METRICS)[number]
+
+/** The metrics of aero. */
+export const AERO_METRICS = [
+  'downforce',
+  'aeroBalance',
+  'balanceGap',
+  'dragArea',
+  'clearance',
+  'reachFront',
+  'reachRear',
+  'reachSide',
+  'wingOverRoof',
+  'groundHeight',
+  'wingChord',
+  'wingSpan',
+  'wingElements',
+] as const satisfies readonly Metric[]
+export type AeroMetric = (typeof AERO_METRICS)[number]
+
+/** What rule books ask of bodywork: limits, never targets; read with a tape. */
+export const TAPE_METRICS = [
+  'reachFront',
+  'reachRear',
+  'reachSide',
+  'wingOverRoof',
+  'groundHeight',
+  'wingChord',
+  'wingSpan',
+  'wingElements',
+] as const satisfies readonly AeroMetric[]
+export type TapeMetric = (typeof TAPE_METRICS)[number]
 
 /** Metrics of which a stage can say what it should give, where no ledger can sum it. */
 export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]

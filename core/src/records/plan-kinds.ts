@@ -1,9 +1,10 @@
 import { BOOST_SCHOOLS, STANDARDS } from '../dyno/correction.ts'
 import { LOSS_SCHOOLS } from '../dyno/wheel-to-crank.ts'
 import { z } from '../zod.ts'
+import { aeroOfBuildFields } from './aero-schemas.ts'
 import { day, id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
-import { EXPECTED_METRICS, METRIC_GOALS, METRICS, type Metric, whyNoGoal } from './metric-keys.ts'
+import { EXPECTED_METRICS, METRIC_GOALS, METRICS, type Metric, TAPE_METRICS, whyNoGoal } from './metric-keys.ts'
 
 export const DISCIPLINES = ['timeAttack', 'track', 'drift'] as const
 export const DRIVEN_AXLES = ['front', 'rear', 'all'] as const
@@ -108,6 +109,7 @@ export const buildFields = {
     })
     .nullable()
     .default(null),
+  ...aeroOfBuildFields,
 }
 
 export type BuildRecord = z.output<z.ZodObject<typeof buildFields>>
@@ -153,6 +155,13 @@ const isReachable: RecordRule = (next) => {
 const namesDriverOfMass: RecordRule = (next) => {
   if (next.driverName && next.metric !== 'massReady')
     throw new RecordRefusal('driverName', 'Only a goal of mass can name its driver. Leave the driver out, or set the goal on mass.')
+  return next
+}
+
+/** What a rule book asks of bodywork is held, not aimed at. */
+const isAimedAt: RecordRule = (next) => {
+  if ((TAPE_METRICS as readonly unknown[]).includes(next.metric))
+    throw new RecordRefusal('metric', 'What a rule book asks of bodywork is a limit. Set it as a limit of the class.')
   return next
 }
 
@@ -210,7 +219,7 @@ export const targetKind = defineRecord({
     driverName,
     typed,
   },
-  rules: [isReachable, namesDriverOfMass],
+  rules: [isAimedAt, isReachable, namesDriverOfMass],
 })
 export type Target = RecordOfKind<typeof targetKind>
 

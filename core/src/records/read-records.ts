@@ -51,6 +51,8 @@ const USUAL_BUILD: Row = {
   drivelineLoss: null,
   airDensityKgM3: 1.2,
   driveBasis: null,
+  aeroBasis: null,
+  outline: null,
 }
 
 /** The build's own record; each field that cannot be used is named, and stands at a usual value. */

@@ -16,7 +16,7 @@ export interface MetricDeclaration {
   /** Which way is better, for the beam and the trail. */
   readonly sense: GoalSense
   /** The conditions it is quoted in, so that no number stands without them. */
-  readonly basis: readonly ('mass' | 'power')[]
+  readonly basis: readonly ('mass' | 'power' | 'air')[]
   /** The room that shows it, by its path. */
   readonly room: string
   /** Every measurement that it takes to prove it. */

@@ -1,5 +1,16 @@
 import { buildCreateSchema, patchSchema, versionSchema, type WorkingAnswer } from '@bold-ballast/contract'
-import { buildFields, findCalculation, makeBoard, makeDriveRoom, makePowerRoom, makeWeightRoom, makeWorking, WORKING_SUBJECTS, z } from '@bold-ballast/core'
+import {
+  buildFields,
+  findCalculation,
+  makeAeroRoom,
+  makeBoard,
+  makeDriveRoom,
+  makePowerRoom,
+  makeWeightRoom,
+  makeWorking,
+  WORKING_SUBJECTS,
+  z,
+} from '@bold-ballast/core'
 import { type Request, Router } from 'express'
 import { actorOf, today } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
@@ -16,6 +27,7 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   board: ({ car }, day) => makeBoard(car(), day),
   weight: ({ car }) => makeWeightRoom(car()),
   power: ({ car }) => makePowerRoom(car()),
+  aero: ({ car }) => makeAeroRoom(car()),
   drivetrain: ({ car }) => makeDriveRoom(car()),
 }
 

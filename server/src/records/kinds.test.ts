@@ -70,6 +70,8 @@ test.each([
   ['ballastAims', ['front', 'left', 'crossRfLr']],
   ['parts', ['mass', 'place', 'ratings', 'life', 'extras', 'drive']],
   ['courses', ['corners']],
+  ['aeroDevices', ['box', 'wing', 'force', 'notches']],
+  ['setups', ['picks', 'front', 'rear']],
   ['driveSettings', ['pair', 'engineInertiaKgM2', 'gripUse', 'frontSlipRad', 'clutchHolding', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient']],
   ['enginePlans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']],
   ['pullPlans', ['changes', 'stops']],
@@ -81,7 +83,19 @@ test.each([
 
 it('a build keeps its own parts as JSON', () => {
   expect(jsonFields(buildFields).sort()).toEqual(
-    ['reference', 'powerBasis', 'drivers', 'baselineMass', 'fuelPlace', 'driverPlace', 'suspension', 'drivelineLoss', 'driveBasis'].sort(),
+    [
+      'reference',
+      'powerBasis',
+      'drivers',
+      'baselineMass',
+      'fuelPlace',
+      'driverPlace',
+      'suspension',
+      'drivelineLoss',
+      'driveBasis',
+      'aeroBasis',
+      'outline',
+    ].sort(),
   )
 })
 

@@ -1,21 +1,5 @@
 import type { Knex } from 'knex'
-import { meta } from './record-table.ts'
-
-/** A table of records of a build whose key begins with the build. */
-async function table(knex: Knex, name: string, columns: (table: Knex.CreateTableBuilder) => void): Promise<void> {
-  await knex.schema.createTable(name, (made) => {
-    made.uuid('build_id').notNullable().references('id').inTable('builds').onDelete('RESTRICT')
-    made.uuid('id').notNullable()
-    made.primary(['build_id', 'id'])
-    columns(made)
-    meta(made)
-  })
-}
-
-const ofStage = (made: Knex.CreateTableBuilder) => {
-  made.uuid('stage_id').notNullable()
-  made.foreign(['build_id', 'stage_id']).references(['build_id', 'id']).inTable('stages').onDelete('RESTRICT')
-}
+import { ofBuild, ofStage } from './record-table.ts'
 
 /** Parts do something in the driveline, builds have their air and clock; what a stage chooses, courses, and what was read with an instrument. */
 export async function up(knex: Knex): Promise<void> {
@@ -27,7 +11,7 @@ export async function up(knex: Knex): Promise<void> {
     made.double('air_density_kg_m3').notNullable().defaultTo(1.2)
     made.jsonb('drive_basis')
   })
-  await table(knex, 'drive_settings', (made) => {
+  await ofBuild(knex, 'drive_settings', (made) => {
     ofStage(made)
     for (const name of ['top_rpm', 'launch_rpm', 'shock_factor', 'reserve_wanted']) made.double(name)
     for (const name of ['use', 'shock_school']) made.text(name)
@@ -43,14 +27,14 @@ export async function up(knex: Knex): Promise<void> {
     ])
       made.jsonb(name)
   })
-  await table(knex, 'courses', (made) => {
+  await ofBuild(knex, 'courses', (made) => {
     made.text('name').notNullable()
     made.boolean('is_shared').notNullable()
     made.boolean('is_closed').notNullable()
     made.double('braking_mps2').notNullable()
     made.jsonb('corners').notNullable()
   })
-  await table(knex, 'readings', (made) => {
+  await ofBuild(knex, 'readings', (made) => {
     ofStage(made)
     made.text('metric').notNullable()
     made.timestamp('at', { useTz: true }).notNullable()

@@ -10,6 +10,7 @@ import * as dynoSettings from './0008-dyno-settings.ts'
 import * as partsAndStages from './0009-parts-and-stages.ts'
 import * as importsByBuild from './0010-imports-by-build.ts'
 import * as drivetrain from './0011-drivetrain.ts'
+import * as aero from './0012-aero.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -23,4 +24,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0009-parts-and-stages': partsAndStages,
   '0010-imports-by-build': importsByBuild,
   '0011-drivetrain': drivetrain,
+  '0012-aero': aero,
 }

@@ -28,3 +28,17 @@ export function within(table: Knex.CreateTableBuilder, column: string, other: st
   if (!isOptional) made.notNullable()
   table.foreign(['build_id', column]).references(['build_id', 'id']).inTable(other).onDelete('RESTRICT')
 }
+
+/** A table of records of a build whose key begins with the build. */
+export async function ofBuild(knex: Knex, name: string, columns: (table: Knex.CreateTableBuilder) => void): Promise<void> {
+  await knex.schema.createTable(name, (made) => {
+    made.uuid('build_id').notNullable().references('id').inTable('builds').onDelete('RESTRICT')
+    made.uuid('id').notNullable()
+    made.primary(['build_id', 'id'])
+    columns(made)
+    meta(made)
+  })
+}
+
+/** A record of a stage of its build. */
+export const ofStage = (table: Knex.CreateTableBuilder): void => within(table, 'stage_id', 'stages')

@@ -101,7 +101,9 @@ function basisSentence(rows: readonly BoardRow[], text: ReturnType<typeof useQua
   const loaded = load
     ? [load.driver ? 'driver' : null, load.fuelL === null ? null : text('volume', load.fuelL, { decimals: 0 })].filter(Boolean).join(' and ')
     : ''
-  const sentence = [power, loaded].filter(Boolean).join('; ')
+  const air = rows.find(({ basis }) => basis.air !== null)?.basis.air
+  const aired = air ? `air at ${text('speed', air.speedMps, { decimals: 0 })}, ${air.densityKgM3.toFixed(2)} kg/m³` : ''
+  const sentence = [power, loaded, aired].filter(Boolean).join('; ')
   return sentence === '' ? 'Goals and limits' : sentence.charAt(0).toUpperCase() + sentence.slice(1)
 }
 

@@ -1,0 +1,73 @@
+import { touches } from '../../aero/ride-heights.ts'
+import { attempt } from '../../attempt.ts'
+import { CalculationError } from '../../errors.ts'
+import { AERO_METRICS, type AeroMetric, TAPE_METRICS } from '../../records/metric-keys.ts'
+import type { Car } from '../../stages/car.ts'
+import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
+import { basisOf, heightsAtStage, stageAero } from './stage-aero.ts'
+
+const ofSums = (metric: string): metric is AeroMetric =>
+  (AERO_METRICS as readonly string[]).includes(metric) && !(TAPE_METRICS as readonly string[]).includes(metric)
+
+/** A target of the air, and a device in the car that nobody knows, or no bare body. */
+const unknownDevice = defineAdvice({
+  rank: 64,
+  find: (car: Car) => {
+    const target = car.records.targets.find(({ metric }) => ofSums(metric))
+    const position = car.stages.length - 1
+    if (!target) return []
+    const aero = stageAero(car, position)
+    const name = aero ? aero.unknown[0] : undefined
+    if (aero?.hasBody && name === undefined) return []
+    return [{ code: 'aero-unknown', position, metric: target.metric, name: name ?? null } as const]
+  },
+})
+
+const likelyStall = defineAdvice({
+  rank: 65,
+  find: (car: Car) => {
+    const position = car.stages.length - 1
+    const stalled = (stageAero(car, position)?.lines ?? []).find(({ notch }) => (notch.stallChance ?? 0) > 0.5)
+    return stalled
+      ? [{ code: 'likely-stall', position, name: stalled.device.name, notch: stalled.notch.name, chance: stalled.notch.stallChance ?? 1 } as const]
+      : []
+  },
+})
+
+/** Something touches the ground below the fastest speed, or stands on it at rest. */
+const touchesBelow = defineAdvice({
+  rank: 66,
+  find: (car: Car) => {
+    const position = car.stages.length - 1
+    const input = heightsAtStage(car, position)
+    if (!input) return []
+    const { fastestMps } = basisOf(car)
+    const found = attempt(() => touches(input, fastestMps))
+    if (found instanceof CalculationError) return []
+    const first = found.filter(({ touchMps }) => touchMps !== null).sort((a, b) => (a.touchMps ?? 0) - (b.touchMps ?? 0))[0]
+    return first ? [{ code: 'touches-ground', position, name: first.name, speedMps: first.touchMps ?? 0, fastestMps } as const] : []
+  },
+})
+
+export const AERO_ADVICE = [unknownDevice, likelyStall, touchesBelow] as const
+
+export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
+  'aero-unknown': ({ position, metric, name }, { metric: facts, at }) => ({
+    head: name === null ? `Say what the bare body does, for ${facts(metric).word.toLowerCase()}` : `Nobody knows what ${name} does`,
+    text:
+      name === null
+        ? 'A target is set on it; the body is the largest part of drag and lift. A coast-down, a maker’s number or a guess with its spread will do.'
+        : `A target is set on ${facts(metric).word.toLowerCase()} and it has no plan until a test or a maker’s value says it, or it counts as nothing.`,
+    to: at('aero', position),
+  }),
+  'likely-stall': ({ position, name, notch, chance }, { text, at }) => ({
+    head: `${name} has likely let go at ${notch}`,
+    text: `By its estimate the chance is ${text('share', chance)}. A smaller angle gives more.`,
+    to: at('aero', position),
+  }),
+  'touches-ground': ({ position, name, speedMps, fastestMps }, { text, stage, at }) => ({
+    head: `${name} touches the ground at ${text('speed', speedMps)}`,
+    text: `The fastest of ${stage(position)} is ${text('speed', fastestMps)}. A packer, a stiffer spring or more height lifts it.`,
+    to: at('aero', position, '&tab=height'),
+  }),
+}

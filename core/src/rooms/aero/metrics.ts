@@ -1,0 +1,76 @@
+import { type AeroMetric, AERO_METRICS as KEYS, TAPE_METRICS } from '../../records/metric-keys.ts'
+import type { Car } from '../../stages/car.ts'
+import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
+import type { QuantityKind } from '../../units/units.ts'
+import { touchesAero } from './devices.ts'
+import { aeroValue } from './stage-aero.ts'
+
+/** What aero rests on beside the car's own lists. */
+export const AERO_READS = ['aeroDevices', 'setups', 'readings'] as const
+
+const FACTS: Readonly<
+  Record<
+    AeroMetric,
+    {
+      readonly word: string
+      readonly kind: QuantityKind
+      readonly sense: 'atLeast' | 'atMost' | 'between'
+      readonly calculation: string
+      readonly range?: number
+    }
+  >
+> = {
+  downforce: { word: 'Downforce', kind: 'force', sense: 'atLeast', calculation: 'aero.forces', range: 100 },
+  aeroBalance: { word: 'Aero balance', kind: 'share', sense: 'between', calculation: 'aero.forces', range: 0.2 },
+  balanceGap: { word: 'Balance against the weight', kind: 'share', sense: 'between', calculation: 'aero.forces', range: 0.2 },
+  dragArea: { word: 'Drag area', kind: 'area', sense: 'atMost', calculation: 'aero.forces', range: 0.1 },
+  clearance: { word: 'Clearance at speed', kind: 'length', sense: 'atLeast', calculation: 'aero.ride-height', range: 0.1 },
+  reachFront: { word: 'Beyond the front bumper', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
+  reachRear: { word: 'Beyond the rear bumper', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
+  reachSide: { word: 'Beyond the body’s side', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
+  wingOverRoof: { word: 'Wing over the roof', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
+  groundHeight: { word: 'Lowest edge over the ground', kind: 'length', sense: 'atLeast', calculation: 'aero.rule-box', range: 0.1 },
+  wingChord: { word: 'Wing chord', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
+  wingSpan: { word: 'Wing span', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
+  wingElements: { word: 'Wing elements', kind: 'ratio', sense: 'atMost', calculation: 'aero.rule-box', range: 1 },
+}
+const isTaped = (key: AeroMetric) => (TAPE_METRICS as readonly string[]).includes(key)
+
+export const AERO_METRICS = KEYS.map((key) =>
+  defineMetric({
+    key,
+    ...FACTS[key],
+    basis: isTaped(key) ? [] : key === 'balanceGap' ? ['mass', 'air'] : key === 'dragArea' ? [] : ['air'],
+    room: 'aero',
+    provedBy: isTaped(key) ? ['tape'] : [],
+    reads: AERO_READS,
+    working: key,
+  }),
+)
+
+export const AERO_VALUES = Object.fromEntries(
+  KEYS.map((key): [AeroMetric, MetricWork] => [key, { at: (car: Car, position: number) => aeroValue(car, position, key) }]),
+) as Record<AeroMetric, MetricWork>
+
+export const AERO_MEASUREMENTS = [
+  defineMeasurement({
+    key: 'tape',
+    metric: 'reachFront',
+    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) => ({
+      head: `Hold a tape to ${facts(metric).word.toLowerCase()}`,
+      text: isBuilt ? `${stage(position)} is built and was never taped.` : 'Nothing was taped yet: until then it is worked out from the boxes of the devices.',
+      to: at('aero', position, '&tab=car'),
+    }),
+  }),
+]
+
+const isTapeReading = ({ metric, setAside }: { metric: string; setAside: string | null }) =>
+  setAside === null && (TAPE_METRICS as readonly string[]).includes(metric)
+
+export const AERO_PROOFS = {
+  tape: {
+    touches: touchesAero,
+    isMeasuredAt: (car, position) => car.records.readings.some((entry) => isTapeReading(entry) && entry.stageId === car.stages[position]?.id),
+    isEnteredAt: ({ records }, stageId) => records.readings.some((entry) => isTapeReading(entry) && entry.stageId === stageId),
+  },
+} satisfies Record<string, MeasurementWork>

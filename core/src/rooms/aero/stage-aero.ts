@@ -1,0 +1,149 @@
+import { airPressurePa } from '../../aero/device-loads.ts'
+import { type HeightsInput, rideHeights } from '../../aero/ride-heights.ts'
+import { attempt } from '../../attempt.ts'
+import { CalculationError } from '../../errors.ts'
+import { combineMeasurements } from '../../proof/combine-measurements.ts'
+import type { AeroBasis } from '../../records/aero-schemas.ts'
+import type { AeroMetric, TapeMetric } from '../../records/metric-keys.ts'
+import { TAPE_METRICS } from '../../records/metric-keys.ts'
+import { type Car, stageIndex } from '../../stages/car.ts'
+import { rememberByIndex } from '../../stages/remember.ts'
+import type { StageValue } from '../../stages/stage-value.ts'
+import { normalDistribution } from '../../stats/distribution.ts'
+import { quadrature } from '../../stats/moments.ts'
+import { frontShareAt } from '../weight/metrics.ts'
+import { devicesAtStage, USUAL_AERO_BASIS } from './devices.ts'
+import { axleAtStage, HEIGHT_SPREADS, lowPoints, movedHeights } from './springs.ts'
+import { type AeroTotals, aeroTotals, boxAtPicks } from './totals.ts'
+
+/** Where a build's aero is quoted. */
+export const basisOf = (car: Car): AeroBasis => car.records.build.aeroBasis ?? USUAL_AERO_BASIS
+
+const wheelbaseAt = (car: Car, position: number) => car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM
+
+/**
+ * What the devices of a stage do together; undefined where no device is in the car.
+ * @example stageAero(CAR, 1) // undefined
+ */
+export const stageAero = rememberByIndex((car: Car, position: number): AeroTotals | undefined => {
+  const devices = devicesAtStage(car, position)
+  if (devices.length === 0) return undefined
+  return aeroTotals(devices, {}, { wheelbaseM: wheelbaseAt(car, position), school: basisOf(car).balanceSchool })
+})
+
+/**
+ * What heights are worked out of at a stage; undefined without springs, an outline or anything known of its downforce.
+ * @example heightsAtStage(CAR, 1) // undefined
+ */
+export const heightsAtStage = rememberByIndex((car: Car, position: number): HeightsInput | undefined => {
+  const [front, rear] = [axleAtStage(car, position, 'front'), axleAtStage(car, position, 'rear')]
+  const { outline, airDensityKgM3 } = car.records.build
+  const aero = stageAero(car, position)
+  if (!front || !rear || !outline || !aero) return undefined
+  const wheelbaseM = wheelbaseAt(car, position)
+  return {
+    front: front.springs,
+    rear: rear.springs,
+    wheelbaseM,
+    airDensityKgM3,
+    downforceFrontM2: aero.areas.frontM2,
+    downforceRearM2: aero.areas.rearM2,
+    points: lowPoints(devicesAtStage(car, position), {}, { undersideM: outline.undersideM, wheelbaseM }),
+  }
+})
+
+const known = (value: number, sd: number, proof: StageValue['proof']): StageValue => ({
+  value,
+  sd,
+  proof,
+  distribution: normalDistribution(value, sd),
+  fromPosition: null,
+})
+
+/** The sums of a stage that can be shown as the car's: the body among the devices, and nothing in it that nobody knows. */
+function whole(car: Car, position: number): AeroTotals | undefined {
+  const aero = stageAero(car, position)
+  return aero?.hasBody && aero.unknown.length === 0 ? aero : undefined
+}
+
+function clearanceAt(car: Car, position: number): StageValue | undefined {
+  const [input, aero] = [heightsAtStage(car, position), whole(car, position)]
+  if (!input || !aero) return undefined
+  const { speedMps } = basisOf(car)
+  const least = (own: HeightsInput) => Math.min(...rideHeights(own, speedMps).pointsM)
+  const value = least(input)
+  const spreads = { frontSdM2: Math.sqrt(aero.areas.frontVariance), rearSdM2: Math.sqrt(aero.areas.rearVariance) }
+  return known(value, quadrature(HEIGHT_SPREADS.tapeM, ...movedHeights(input, spreads).map((own) => least(own) - value)), aero.proof)
+}
+
+function gapAt(car: Car, position: number): StageValue | undefined {
+  const [balance, share] = [whole(car, position)?.balance, frontShareAt(car, position)]
+  if (!balance || !share) return undefined
+  return known(balance.frontShare - share.value, quadrature(balance.sd, share.sd), whole(car, position)?.proof ?? 'guess')
+}
+
+/** Two readings of a tape that are this sure confirm each other (common practice, no source). */
+const CONFIRMING_SD_M = 0.01
+const USUAL_TAPE_SD_M = 0.005
+
+/** The devices that a stage stands with and where they stand: readings are of the same car as long as this stays. */
+const contentOf = (car: Car, position: number) =>
+  devicesAtStage(car, position)
+    .map(({ id, picked }) => `${id} ${picked}`)
+    .sort()
+    .join(',')
+
+/** What a tape said at the latest stage up to this one, as long as the devices stand as they did. */
+function tapedAt(car: Car, position: number, metric: TapeMetric): StageValue | undefined {
+  const readings = car.records.readings
+    .filter((reading) => reading.metric === metric && reading.setAside === null)
+    .map((reading) => ({ reading, at: stageIndex(car, reading.stageId) }))
+    .filter(({ at }) => at >= 0 && at <= position && contentOf(car, at) === contentOf(car, position))
+    .sort((a, b) => Date.parse(b.reading.at) - Date.parse(a.reading.at))
+  const last = readings[0]?.at
+  const own = readings
+    .filter(({ at }) => at === last)
+    .map(({ reading: { value, sd, instrument, at } }) => ({
+      value,
+      sd: sd ?? (metric === 'wingElements' ? 0 : USUAL_TAPE_SD_M),
+      instrument: instrument ?? undefined,
+      day: at.slice(0, 10),
+    }))
+  const [head, ...rest] = own
+  if (!head || last === undefined) return undefined
+  const found = combineMeasurements([head, ...rest], () => CONFIRMING_SD_M)
+  return { ...known(found.value, found.sd, found.proof), fromPosition: last === position ? null : last }
+}
+
+/** Lengths by the tape of the outline, counts exactly. */
+function boxedAt(car: Car, position: number, metric: TapeMetric): StageValue | undefined {
+  const taped = tapedAt(car, position, metric)
+  if (taped) return taped
+  const { outline } = car.records.build
+  const devices = devicesAtStage(car, position)
+  if (!outline || devices.length === 0) return undefined
+  const reading = boxAtPicks(devices, {}, { ...outline, wheelbaseM: wheelbaseAt(car, position) })[metric]
+  return reading && known(reading.value, metric === 'wingElements' ? 0 : outline.sdM, 'calculated')
+}
+
+function summedAt(car: Car, position: number, metric: Exclude<AeroMetric, TapeMetric>): StageValue | undefined {
+  if (metric === 'clearance') return clearanceAt(car, position)
+  if (metric === 'balanceGap') return gapAt(car, position)
+  const aero = whole(car, position)
+  if (!aero) return undefined
+  const q = airPressurePa(car.records.build.airDensityKgM3, basisOf(car).speedMps)
+  if (metric === 'downforce') return known(q * aero.downforceM2, q * aero.downforceSdM2, aero.proof)
+  if (metric === 'dragArea') return known(aero.areas.dragM2, Math.sqrt(aero.areas.dragVariance), aero.proof)
+  return aero.balance ? known(aero.balance.frontShare, aero.balance.sd, aero.proof) : undefined
+}
+
+const isTaped = (metric: AeroMetric): metric is TapeMetric => (TAPE_METRICS as readonly string[]).includes(metric)
+
+/**
+ * A metric of aero at a stage; undefined where a device in the car is not known, the body is not among them, or nothing was taped.
+ * @example aeroValue(CAR, 1, 'downforce') // undefined
+ */
+export function aeroValue(car: Car, position: number, metric: AeroMetric): StageValue | undefined {
+  const found = attempt(() => (isTaped(metric) ? boxedAt(car, position, metric) : summedAt(car, position, metric)))
+  return found instanceof CalculationError ? undefined : found
+}

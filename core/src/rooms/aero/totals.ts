@@ -1,0 +1,164 @@
+import { type AxleAreas, aeroBalance, type Balance, type BalanceSchool, deviceLoads, sizeForBalance, sumLoads, totalSdM2 } from '../../aero/device-loads.ts'
+import { type BoxedDevice, type BoxOutline, type RuleReading, ruleBox } from '../../aero/rule-box.ts'
+import { attempt } from '../../attempt.ts'
+import { CalculationError } from '../../errors.ts'
+import { leastProof, type Proof } from '../../proof/quantity.ts'
+import type { TapeMetric } from '../../records/metric-keys.ts'
+import type { RoomDevice, RoomNotch } from './devices.ts'
+
+/** Which notch each device stands at, by its id; what is not named stands as the stage's set-up has it. */
+export type Picks = Readonly<Record<string, string>>
+
+/**
+ * The notch that a device stands at.
+ * @example pickedNotch({ picked: 'b', notches: [{ id: 'a' }, { id: 'b' }], id: 'wing' }, {}).id // 'b'
+ */
+export function pickedNotch(device: Pick<RoomDevice, 'id' | 'picked' | 'notches'>, picks: Picks): RoomNotch {
+  const asked = picks[device.id] ?? device.picked
+  return (device.notches.find(({ id }) => id === asked) ?? device.notches[0]) as RoomNotch
+}
+
+export interface DeviceLine {
+  readonly device: RoomDevice
+  readonly notch: RoomNotch
+  /** Null where nobody knows what it does. */
+  readonly areas: AxleAreas | null
+}
+
+export interface AeroTotals {
+  readonly lines: readonly DeviceLine[]
+  readonly areas: AxleAreas
+  readonly downforceM2: number
+  readonly downforceSdM2: number
+  readonly balance: Balance | null
+  /** Why there is no balance. */
+  readonly noBalance: string | null
+  /** Devices whose effect nobody knows; the sums are without them. */
+  readonly unknown: readonly string[]
+  readonly hasBody: boolean
+  readonly proof: Proof
+}
+
+const downOf = ({ frontM2, rearM2 }: AxleAreas) => Math.abs(frontM2 + rearM2)
+
+/**
+ * What all devices do together at the picked notches: areas at the tyres with their spreads, and the balance where there is one. What nobody knows is named
+ * and left out, never guessed. Wheelbase in m.
+ * @example aeroTotals([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }).hasBody // false
+ */
+export function aeroTotals(devices: readonly RoomDevice[], picks: Picks, { wheelbaseM, school }: { wheelbaseM: number; school: BalanceSchool }): AeroTotals {
+  const lines = devices.map((device): DeviceLine => {
+    const notch = pickedNotch(device, picks)
+    const force = notch.countsAsNothing ? null : notch.force
+    return { device, notch, areas: force ? deviceLoads(force, wheelbaseM, school) : null }
+  })
+  const known = lines.flatMap(({ areas }) => (areas ? [areas] : []))
+  const areas = sumLoads(known)
+  const found = attempt(() =>
+    aeroBalance(
+      areas,
+      known.reduce((sum, each) => sum + downOf(each), 0),
+    ),
+  )
+  const isBalance = !(found instanceof CalculationError)
+  return {
+    lines,
+    areas,
+    downforceM2: areas.frontM2 + areas.rearM2,
+    downforceSdM2: totalSdM2(areas),
+    balance: isBalance ? found : null,
+    noBalance: isBalance ? null : found.message,
+    unknown: lines.filter(({ areas: own, notch }) => !own && !notch.countsAsNothing).map(({ device }) => device.name),
+    hasBody: lines.some(({ device, areas: own }) => device.kind === 'body' && own !== null),
+    proof: leastProof('calculated', ...lines.flatMap(({ areas: own, notch }) => (own && notch.proof ? [notch.proof] : []))),
+  }
+}
+
+/**
+ * What rule books ask of the devices at the picked notches.
+ * @example boxAtPicks([], {}, { frontOverhangM: 0.9, rearOverhangM: 1, bodyWidthM: 1.74, roofHeightM: 1.43, wheelbaseM: 2.65 }).reachFront.value // 0
+ */
+export function boxAtPicks(devices: readonly RoomDevice[], picks: Picks, outline: BoxOutline): Partial<Record<TapeMetric, RuleReading>> {
+  const boxed = devices.flatMap((device): BoxedDevice[] => {
+    const { box } = pickedNotch(device, picks)
+    return box && device.kind !== 'body' ? [{ name: device.name, box, wing: device.wing }] : []
+  })
+  return ruleBox(outline, boxed)
+}
+
+export interface BalanceStep {
+  readonly deviceId: string
+  readonly name: string
+  /** Another notch, or another lip of a splitter. */
+  readonly notch: { readonly id: string; readonly name: string } | null
+  readonly lipM: number | null
+  readonly frontShare: number | null
+  /** Against how it stands. */
+  readonly downforceM2: number
+  readonly dragM2: number
+  readonly stallChance: number | null
+}
+
+/**
+ * What would bring the balance to a wanted share: every other notch of every device, and the lip that a splitter would need; nearest first.
+ * @example balanceSteps([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }, 0.4) // []
+ */
+export function balanceSteps(
+  devices: readonly RoomDevice[],
+  picks: Picks,
+  basis: { wheelbaseM: number; school: BalanceSchool },
+  wanted: number,
+): BalanceStep[] {
+  const now = aeroTotals(devices, picks, basis)
+  const steps = devices.flatMap((device): BalanceStep[] => {
+    const own = pickedNotch(device, picks)
+    const others = device.notches.filter(({ id, force }) => id !== own.id && force)
+    return others.map((notch) => {
+      const then = aeroTotals(devices, { ...picks, [device.id]: notch.id }, basis)
+      return {
+        deviceId: device.id,
+        name: device.name,
+        notch: { id: notch.id, name: notch.name },
+        lipM: null,
+        frontShare: then.balance?.frontShare ?? null,
+        downforceM2: then.downforceM2 - now.downforceM2,
+        dragM2: then.areas.dragM2 - now.areas.dragM2,
+        stallChance: notch.stallChance,
+      }
+    })
+  })
+  return [...steps, ...now.lines.flatMap((line) => lipFor(line, now, basis, wanted))].sort(
+    (a, b) => Math.abs((a.frontShare ?? 9) - wanted) - Math.abs((b.frontShare ?? 9) - wanted),
+  )
+}
+
+/** The lip that an estimated splitter would need. */
+function lipFor({ device, notch, areas }: DeviceLine, now: AeroTotals, { wheelbaseM }: { wheelbaseM: number }, wanted: number): BalanceStep[] {
+  const { splitter } = device
+  const { force } = notch
+  if (!splitter || !areas || force?.form !== 'place' || force.downforceM2 <= 0) return []
+  const found = attempt(() =>
+    sizeForBalance({
+      restFrontM2: now.areas.frontM2 - areas.frontM2,
+      restRearM2: now.areas.rearM2 - areas.rearM2,
+      frontShare: wanted,
+      xM: force.xM,
+      zM: force.zM,
+      dragPerDownforce: force.dragM2 / force.downforceM2,
+      wheelbaseM,
+    }),
+  )
+  if (found instanceof CalculationError) return []
+  return [
+    {
+      deviceId: device.id,
+      name: device.name,
+      notch: null,
+      lipM: found.downforceM2 / (splitter.pressure * splitter.widthM),
+      frontShare: wanted,
+      downforceM2: found.downforceM2 - force.downforceM2,
+      dragM2: (found.downforceM2 / force.downforceM2 - 1) * force.dragM2,
+      stallChance: null,
+    },
+  ]
+}

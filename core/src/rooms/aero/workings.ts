@@ -1,0 +1,72 @@
+import { airPressurePa } from '../../aero/device-loads.ts'
+import { rideHeights } from '../../aero/ride-heights.ts'
+import { AERO_METRICS, type AeroMetric } from '../../records/metric-keys.ts'
+import type { Car } from '../../stages/car.ts'
+import { ofStage, stageName, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
+import { frontShareAt } from '../weight/metrics.ts'
+import { AERO_METRICS as DECLARED } from './metrics.ts'
+import { aeroValue, basisOf, heightsAtStage, stageAero } from './stage-aero.ts'
+
+/** What each device adds to a number, in the order of the list. */
+function deviceLines(car: Car, position: number, metric: AeroMetric): WorkingLine[] {
+  const aero = stageAero(car, position)
+  const q = airPressurePa(car.records.build.airDensityKgM3, basisOf(car).speedMps)
+  return (aero?.lines ?? []).flatMap(({ device, notch, areas }): WorkingLine[] => {
+    if (!areas) return [{ label: `${device.name}: ${notch.countsAsNothing ? 'counts as nothing' : 'nobody knows'}`, value: null, kind: 'force' }]
+    const proof = notch.proof ?? 'guess'
+    const label = device.notches.length > 1 ? `${device.name}, ${notch.name}` : device.name
+    if (metric === 'dragArea') return [{ label, value: areas.dragM2, kind: 'area', isSigned: true, proof }]
+    if (metric === 'downforce') return [{ label, value: q * (areas.frontM2 + areas.rearM2), kind: 'force', isSigned: true, proof }]
+    return [
+      { label: `${label}, on the front tyres`, value: q * areas.frontM2, kind: 'force', isSigned: true, proof },
+      { label: `${label}, on the rear tyres`, value: q * areas.rearM2, kind: 'force', isSigned: true, proof },
+    ]
+  })
+}
+
+function heightLines(car: Car, position: number): WorkingLine[] {
+  const input = heightsAtStage(car, position)
+  if (!input) return []
+  const found = rideHeights(input, basisOf(car).speedMps)
+  return [
+    { label: 'front axle sinks', value: found.frontDropM, kind: 'length' },
+    { label: 'rear axle sinks', value: found.rearDropM, kind: 'length' },
+    ...input.points.map(({ name }, i): WorkingLine => ({ label: name, value: found.pointsM[i] ?? null, kind: 'length' })),
+  ]
+}
+
+function linesOf(car: Car, position: number, metric: AeroMetric): WorkingLine[] {
+  if (metric === 'clearance') return heightLines(car, position)
+  if (metric === 'balanceGap') {
+    const share = frontShareAt(car, position)
+    return [
+      ...deviceLines(car, position, metric),
+      { label: 'share of the weight on the front', value: share?.value ?? null, kind: 'share', proof: share?.proof ?? 'guess' },
+    ]
+  }
+  return ['downforce', 'dragArea', 'aeroBalance'].includes(metric) ? deviceLines(car, position, metric) : []
+}
+
+function metricWorking(metric: AeroMetric) {
+  return (car: Car, position: number): Working | undefined => {
+    const value = aeroValue(car, position, metric)
+    const declared = DECLARED.find(({ key }) => key === metric)
+    if (!value || !declared) return undefined
+    const { word, kind, calculation } = declared
+    return {
+      title: `${word} at ${stageName(car, position)}`,
+      calculation,
+      result: { label: word.toLowerCase(), value: value.value, kind, sd: value.sd, proof: value.proof },
+      lines: linesOf(car, position, metric),
+      remarks: [
+        ...(value.proof === 'measured' || value.proof === 'confirmed' ? ['Read with a tape on the car as it stands.'] : []),
+        ...(['downforce', 'aeroBalance', 'balanceGap', 'dragArea'].includes(metric)
+          ? ['Estimates leave out how devices feed each other; a test of the whole car replaces them.']
+          : []),
+      ],
+    }
+  }
+}
+
+/** Every metric of the room, by its key. */
+export const AERO_WORKINGS = Object.fromEntries(AERO_METRICS.map((metric) => [metric, ofStage(metricWorking(metric))])) as Record<AeroMetric, WorkingMaker>
