@@ -36,3 +36,9 @@ export function dragTopSpeed(input: {
   const byRolling = weightN * speedMps * input.rollingSd
   return { speedMps, sdMps: Math.hypot(input.wheelPowerSdW, byDrag, byRolling) / slope }
 }
+
+/**
+ * Power that pushing the air takes, W: ρ CdA v³/2. Source: G.1. m², kg/m³, m/s.
+ * @example powerFromDragW(0.8, 1.2, 50) // 60000
+ */
+export const powerFromDragW = (dragAreaM2: number, airDensityKgM3: number, speedMps: number): number => 0.5 * airDensityKgM3 * dragAreaM2 * speedMps ** 3

@@ -65,7 +65,7 @@ export interface RuleReading {
 
 /**
  * What rule books ask of the devices of a car: how far they reach beyond the body (0: inside), the wing against the roof, the lowest edge, and the wing's
- * own size. A metric without a device that it is of is undefined. Lengths in m, reaches from standard bodywork.
+ * own size, to a thousandth of a millimetre, so that what stands on a limit does not break it. A metric without a device that it is of is undefined. Lengths in m, reaches from standard bodywork.
  * @example ruleBox({ frontOverhangM: 0.9, rearOverhangM: 1, bodyWidthM: 1.74, roofHeightM: 1.43, wheelbaseM: 2.65 }, []).reachFront.value // 0
  */
 export function ruleBox(outline: BoxOutline, devices: readonly BoxedDevice[]): Partial<Record<RuleMetric, RuleReading>> {
@@ -77,7 +77,8 @@ export function ruleBox(outline: BoxOutline, devices: readonly BoxedDevice[]): P
   requireWithin(wheelbaseM, 1.5, 5, 'wheelbaseM')
   const most = (of: (device: BoxedDevice) => number | null, sign: 1 | -1 = 1): RuleReading | undefined =>
     devices.reduce<RuleReading | undefined>((best, device) => {
-      const value = of(device)
+      const found = of(device)
+      const value = found === null ? null : Math.round(found * 1e6) / 1e6
       return value !== null && (!best || sign * value > sign * best.value) ? { value, name: device.name } : best
     }, undefined)
   const beyond = (of: (device: BoxedDevice) => number): RuleReading => {

@@ -17,6 +17,7 @@ import {
   type WorkingAnswer,
 } from '@bold-ballast/contract'
 import {
+  type AeroRoom,
   type Board,
   type CalculationAnswer,
   type ColumnMapping,
@@ -93,6 +94,7 @@ export const api = createApi({
       structuralSharing: false,
     }),
     power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: (_r, _e, id) => restsOn(id, 'power') }),
+    aero: build.query<AeroRoom, string>({ query: (id) => `builds/${id}/aero`, providesTags: (_r, _e, id) => restsOn(id, 'aero') }),
     drivetrain: build.query<DriveRoom, string>({ query: (id) => `builds/${id}/drivetrain`, providesTags: (_r, _e, id) => restsOn(id, 'drivetrain') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({
       query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),

@@ -1,6 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { useEffect, useRef } from 'react'
-import { useLocation } from 'react-router'
+import { useFocusByKey } from '../../../ui/use-focus-by-key.ts'
 
 /** Finals of the register, each once, from long to short. */
 export const registeredFinals = (records: RecordsAnswer): number[] =>
@@ -18,11 +17,7 @@ export function FinalHandle({
   own: number
   setFinal: (ratio: number | null) => void
 }) {
-  const handle = useRef<HTMLInputElement>(null)
-  const isByKey = (useLocation().state as { readonly byKey?: boolean } | null)?.byKey === true
-  useEffect(() => {
-    if (isByKey) handle.current?.focus()
-  }, [isByKey])
+  const handle = useFocusByKey<HTMLInputElement>()
   const finals = registeredFinals(records)
   const next = (direction: 1 | -1) => {
     const beyond = finals.filter((ratio) => direction * (ratio - finalRatio) > 0.0015)

@@ -1,10 +1,10 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { useEffect, useRef, useState } from 'react'
-import { useLocation } from 'react-router'
+import { useState } from 'react'
 import { enqueue } from '../../../data/outbox-sender.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { useFocusByKey } from '../../../ui/use-focus-by-key.ts'
 import { lineBody, type NamedLine, type OpenBox, readLine } from './entry-body.ts'
 import { LineReading } from './line-reading.tsx'
 
@@ -37,11 +37,7 @@ export function EntryLine({ records, stageId, lines, box, isBoxMissing, instant,
   const [sent, setSent] = useState<{ readonly itemId: string; readonly text: string; readonly words: string } | null>(null)
   const { units, text, decimalMark } = useQuantities()
   const item = useAppSelector((state) => state.outbox.items.find((entry) => entry.id === sent?.itemId))
-  const input = useRef<HTMLInputElement>(null)
-  const isByKey = (useLocation().state as { readonly byKey?: boolean } | null)?.byKey === true
-  useEffect(() => {
-    if (isByKey) input.current?.focus()
-  }, [isByKey])
+  const input = useFocusByKey<HTMLInputElement>()
   const keep = (next: Draft) => {
     setDraft(next)
     writeStored(key, next.text === '' ? undefined : next)

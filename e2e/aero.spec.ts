@@ -1,0 +1,105 @@
+import { buildAddress } from './demo-address.ts'
+import { freshBuild } from './fresh-build.ts'
+import { expect, test } from './server.ts'
+
+const STAGE = '0df0fadc-d339-4b0f-a1d5-51dc51f10900'
+
+test('another notch: two keys to the room, one to look at it, one to keep it, and it is taken back', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/board?stage=${STAGE}`)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await page.keyboard.press('g')
+  await page.keyboard.press('e')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Canards, pair 15 mm too wide; downforce acts 27 points behind the weight')
+  const notch = page.getByRole('spinbutton', { name: 'Notch of wing 1 400 × 260' })
+  await expect(notch).toBeFocused()
+  await expect(page.getByText('900 N or more')).toBeVisible()
+  await page.keyboard.press('ArrowLeft')
+  await expect(page.getByText('Looked at, not stored.')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('downforce acts 22 points behind the weight')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Looked at, not stored.')).toBeHidden()
+  await expect(notch).toHaveAttribute('aria-valuetext', 'hole 3 of 5')
+  await page.reload()
+  await expect(notch).toHaveAttribute('aria-valuetext', 'hole 3 of 5')
+  await page.keyboard.press('Control+z')
+  await expect(notch).toHaveAttribute('aria-valuetext', 'hole 4 of 5')
+})
+
+test('heights, springs and the spring that holds a height; panels by air and by person', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/aero?tab=height&stage=${STAGE}`)
+  await expect(page.getByText('The front sinks 6.7 mm, the rear 17.1 mm.')).toBeVisible()
+  await expect(page.getByText('The front rubber is met at 203 km/h by the air alone.')).toBeVisible()
+  await page.getByLabel(/^Hold splitter/).fill('61')
+  await expect(page.getByRole('status').filter({ hasText: 'ride frequency 1.70 to' })).toBeVisible()
+  await page.goto(`${build}/aero?tab=panel&stage=${STAGE}`)
+  const plywood = page.getByRole('row', { name: /^marine plywood/ })
+  await expect(plywood).toContainText('12.7')
+  await expect(plywood).toContainText('the person decides')
+  await page.getByLabel('From its clamp to the edge').fill('2')
+  await expect(page.getByText('From its clamp to the edge is 0.002; it must lie from 0.005 to 3, in m.')).toBeVisible()
+})
+
+test('from an empty garage: an outline by tape, a body, a wing by estimate, and a limit that the wing would break', async ({ page }) => {
+  const { path, stage } = await freshBuild(page)
+  await page.goto(`${path}/aero?stage=${stage}`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Nothing is taped yet')
+  await page.getByRole('button', { name: 'Tape the outline' }).first().click()
+  const dialog = page.getByRole('dialog')
+  const tapes = {
+    'Front axle to the front of standard bodywork': '850 mm',
+    'Rear axle to its rear end': '1 m',
+    'Width of the body, no mirrors': '174',
+    'Roof over the ground': '1400 mm',
+    'Front axle back to where the roof begins': '1100 mm',
+    'Front axle back to where the roof ends': '2500 mm',
+    'Front axle back to the foot of the windscreen': '400 mm',
+    'Foot of the windscreen over the ground': '930 mm',
+    'Top of the nose over the ground': '600 mm',
+    'Top of the tail over the ground': '900 mm',
+    'Underside over the ground': '120 mm',
+    'Radius of a wheel with its tyre': '310 mm',
+  }
+  for (const [label, value] of Object.entries(tapes)) await dialog.getByLabel(label).fill(value)
+  await dialog.getByRole('button', { name: 'Store the outline' }).click()
+  await expect(dialog.getByText('It lies from 800 mm to 3000 mm.')).toBeVisible()
+  await dialog.getByLabel('Width of the body, no mirrors').fill('1740')
+  await dialog.getByRole('button', { name: 'Store the outline' }).click()
+  await expect(dialog).toBeHidden()
+  await page.getByRole('button', { name: 'New device' }).first().click()
+  await dialog.getByLabel('Kind').selectOption('body')
+  await dialog.getByLabel('Name', { exact: true }).fill('bare body')
+  await dialog.getByLabel('Goes on with').selectOption('')
+  await dialog.getByLabel(/^Notches, one a line/).fill('as it is; front -0.02 ± 0.04; rear -0.06 ± 0.05; drag 0.68 ± 0.06; guess')
+  await dialog.getByRole('button', { name: 'Store the device' }).click()
+  await expect(dialog).toBeHidden()
+  await page.getByRole('button', { name: 'New device' }).first().click()
+  await dialog.getByLabel('Kind').selectOption('wing')
+  await dialog.getByLabel('Name', { exact: true }).fill('rear wing')
+  await dialog.getByLabel('What it does is').selectOption('wing')
+  await dialog.getByLabel(/^Notches, one a line/).fill('low; 0°\nhigh; 20°')
+  for (const [label, value] of Object.entries({
+    'Angle of no lift of the section': '-4°',
+    Span: '1300 mm',
+    'Chord of each element': '240 mm',
+    'Pivot behind the front axle': '3300 mm',
+    'Pivot over the ground': '1380 mm',
+  }))
+    await dialog.getByLabel(label, { exact: true }).fill(value)
+  await dialog.getByRole('button', { name: 'Store the device' }).click()
+  await expect(dialog.getByText(/high: The wing is past its stall/)).toBeVisible()
+  await dialog.getByLabel(/^Notches, one a line/).fill('low; 0°\nhigh; 5°')
+  await dialog.getByRole('button', { name: 'Store the device' }).click()
+  await expect(dialog).toBeHidden()
+  await expect(page.getByRole('img', { name: /The car to scale with 2 devices/ })).toBeVisible()
+  // Its line came with it, to be weighed.
+  await page.goto(`${path}/weight?stage=${stage}`)
+  await expect(page.getByRole('row').filter({ hasText: 'rear wing' })).toBeVisible()
+  await page.goto(`${path}/plan?tab=goals`)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await page.goto(`${path}/aero?stage=${stage}`)
+  await page.getByRole('spinbutton', { name: 'Notch of rear wing' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByText('Looked at, not stored.')).toBeVisible()
+})

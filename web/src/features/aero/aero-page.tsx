@@ -1,0 +1,130 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import { type AeroRoom, type AeroRoomStage, aeroTotals, airPressurePa, BALANCE_SCHOOL_WORDS } from '@bold-ballast/core'
+import { useMemo, useState } from 'react'
+import { api, readFailure } from '../../data/api.ts'
+import { useBuild } from '../../data/use-build.ts'
+import { Panel } from '../../ui/dialog.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { Alert, LoadError, Loading } from '../../ui/states.tsx'
+import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
+import { useAddress } from '../../ui/use-address.ts'
+import { useAsked } from '../../ui/use-asked.ts'
+import { DevicePanel } from './device-panel.tsx'
+import { aeroNews } from './news.ts'
+import { OutlinePanel } from './outline-panel.tsx'
+import { TABS } from './tabs.ts'
+import { boxVerdicts } from './verdicts.ts'
+
+/** What the air does to the car at the picked stage, and what the rules allow. */
+export function AeroPage() {
+  const { records, board, buildId, position, stage } = useBuild()
+  const { data: room, error, refetch } = api.useAeroQuery(buildId)
+  if (error && !room) return <LoadError error={error} retry={refetch} />
+  if (!records || !board || !stage) return null
+  if (!room) return <Loading what="aero" />
+  const made = room.stages[position]
+  if (!made) return <p className="p-6">This stage cannot be worked out of what is stored. Check its numbers.</p>
+  return <Room key={stage.id} records={records} room={room} made={made} position={position} stageId={stage.id} />
+}
+
+/** Notches that are looked at, and the write that keeps them in the stage's set-up. */
+function usePicks(records: RecordsAnswer, made: AeroRoomStage, stageId: string) {
+  const [picks, setPicks] = useState<Readonly<Record<string, string>>>({})
+  const [failure, setFailure] = useState<string | null>(null)
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
+  const pick = (deviceId: string, notchId: string) => setPicks({ ...picks, [deviceId]: notchId })
+  const keep = async () => {
+    const buildId = records.build.id
+    const setup = records.setups.find((each) => each.stageId === stageId)
+    const next = made.devices.flatMap(({ id, picked, notches }) => (notches.length > 1 ? [{ deviceId: id, notchId: picks[id] ?? picked }] : []))
+    const resource = 'setups' as const
+    const answer = setup
+      ? await patch({ buildId, resource, id: setup.id, body: { version: setup.version, picks: next } })
+      : await create({ buildId, resource, body: { id: crypto.randomUUID(), stageId, picks: next } })
+    setFailure(answer.error ? readFailure(answer.error).message : null)
+    if (!answer.error) setPicks({})
+  }
+  return { picks, pick, keep, failure }
+}
+
+function Room({ records, room, made, position, stageId }: { records: RecordsAnswer; room: AeroRoom; made: AeroRoomStage; position: number; stageId: string }) {
+  const { text } = useQuantities()
+  const [tab, open] = useTab(TABS)
+  const address = useAddress()
+  const [isTaping, setIsTaping] = useAsked('outline')
+  const [isAdding, setIsAdding] = useAsked('device')
+  const { picks, pick, keep, failure } = usePicks(records, made, stageId)
+  const { basis, airDensityKgM3, outline } = room
+  const totals = useMemo(
+    () => aeroTotals(made.devices, picks, { wheelbaseM: made.wheelbaseM, school: basis.balanceSchool }),
+    [made, picks, basis.balanceSchool],
+  )
+  const verdicts = useMemo(() => boxVerdicts(made, outline, picks), [made, outline, picks])
+  const { speedMps } = basis
+  const edited = address.get('device')
+  return (
+    <>
+      <title>{`${records.build.name}: Aero · Bold Ballast`}</title>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+        <h1>{aeroNews(made, room, totals, verdicts, text)}</h1>
+      </div>
+      <div className="flex flex-wrap items-start gap-x-4">
+        <Tabs tabs={TABS} tab={tab} open={open} />
+        <span className="mb-3 self-center text-quiet">
+          at <strong className="text-ink">{text('speed', speedMps, { decimals: 0 })}</strong>, air {airDensityKgM3.toFixed(2)} kg/m³
+        </span>
+        <span className="no-print mb-3 ml-auto flex flex-wrap items-center gap-2">
+          <button type="button" className="button" onClick={() => setIsTaping(true)}>
+            {outline ? 'Outline and speeds' : 'Tape the outline'}
+          </button>
+          <button
+            type="button"
+            className="button"
+            onClick={() => {
+              address.set({ device: '' })
+              setIsAdding(true)
+            }}
+          >
+            New device
+          </button>
+        </span>
+      </div>
+      {failure && <Alert className="mb-2">{failure}</Alert>}
+      <OpenTab
+        tab={tab}
+        props={{
+          records,
+          room,
+          made,
+          position,
+          stageId,
+          picks,
+          pick,
+          keep: () => void keep(),
+          totals,
+          q: airPressurePa(airDensityKgM3, speedMps),
+          speedMps,
+          openDevice: (id) => {
+            address.set({ device: id })
+            setIsAdding(true)
+          },
+          openOutline: () => setIsTaping(true),
+        }}
+      />
+      <p className="mt-3 text-xs text-quiet">
+        Balance {BALANCE_SCHOOL_WORDS[basis.balanceSchool]}. Estimates leave out how devices feed each other; a test of the whole car replaces them.
+      </p>
+      {isTaping && (
+        <Panel title="The car by a tape, and where aero is quoted" onClose={() => setIsTaping(false)}>
+          <OutlinePanel records={records} onDone={() => setIsTaping(false)} />
+        </Panel>
+      )}
+      {isAdding && (
+        <Panel title={edited ? 'A device' : 'A new device'} onClose={() => setIsAdding(false)}>
+          <DevicePanel records={records} room={room} stageId={stageId} position={position} deviceId={edited} onDone={() => setIsAdding(false)} />
+        </Panel>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,197 @@
+import { balanceSteps, fromSi, normalCdf } from '@bold-ballast/core'
+import { useMemo } from 'react'
+import { Link } from 'react-router'
+import { Figure } from '../../../ui/figure.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { Empty } from '../../../ui/states.tsx'
+import { useWidth } from '../../../ui/use-width.ts'
+import type { AeroTabProps } from '../tab-props.ts'
+import { boxVerdicts } from '../verdicts.ts'
+import { DeviceTable } from './device-table.tsx'
+import { RuleTable } from './rule-table.tsx'
+import { SideView } from './side-view.tsx'
+
+/** Whether a target is met, in words of how likely it is. */
+function Wanted({ made, totals, q }: Pick<AeroTabProps, 'made' | 'totals' | 'q'>) {
+  const { text } = useQuantities()
+  const word = (chance: number) => (chance >= 0.8 ? 'on course' : chance >= 0.2 ? 'doubtful' : 'unlikely')
+  const tenths = (chance: number) => `${Math.round(10 * chance)} in 10`
+  const { wantedDownforceN, wantedBalance } = made
+  const force =
+    wantedDownforceN === null || totals.downforceSdM2 === 0 ? null : normalCdf((q * totals.downforceM2 - wantedDownforceN) / (q * totals.downforceSdM2))
+  const { balance } = totals
+  const share =
+    wantedBalance && balance && balance.sd > 0
+      ? normalCdf((wantedBalance.to - balance.frontShare) / balance.sd) - normalCdf((wantedBalance.from - balance.frontShare) / balance.sd)
+      : null
+  return (
+    <ul className="mt-2">
+      {force !== null && wantedDownforceN !== null && (
+        <li>
+          <strong>{text('force', wantedDownforceN, { decimals: 0 })} or more</strong>{' '}
+          <span className={force >= 0.8 ? '' : 'text-wait'}>
+            {word(force)}, {tenths(force)}
+          </span>
+        </li>
+      )}
+      {share !== null && wantedBalance && (
+        <li>
+          <strong>
+            {text('share', wantedBalance.from, { decimals: 0 })} to {text('share', wantedBalance.to, { decimals: 0 })} front
+          </strong>{' '}
+          <span className={share >= 0.8 ? '' : 'text-wait'}>
+            {word(share)}, {tenths(share)}
+          </span>
+        </li>
+      )}
+    </ul>
+  )
+}
+
+/** Every notch and size that would bring the balance to what is wanted, nearest first. */
+function Steps({
+  made,
+  picks,
+  pick,
+  totals,
+  room,
+  q,
+  verdicts,
+}: Pick<AeroTabProps, 'made' | 'picks' | 'pick' | 'totals' | 'room' | 'q'> & { verdicts: ReturnType<typeof boxVerdicts> }) {
+  const { text, format } = useQuantities()
+  const wanted = made.wantedBalance?.from ?? made.frontShare?.value ?? null
+  const basis = useMemo(() => ({ wheelbaseM: made.wheelbaseM, school: room.basis.balanceSchool }), [made.wheelbaseM, room.basis.balanceSchool])
+  const steps = useMemo(() => (wanted === null ? [] : balanceSteps(made.devices, picks, basis, wanted)), [made.devices, picks, basis, wanted])
+  if (wanted === null || steps.length === 0 || !totals.balance) return null
+  const limit = verdicts.find(({ limit: own }) => own.metric === 'reachFront')?.limit.value
+  return (
+    <>
+      <h3 className="mt-4 mb-1 font-semibold">To stand at {text('share', wanted, { decimals: 0 })}</h3>
+      <table className="w-full">
+        <tbody>
+          {steps.slice(0, 5).map((step) => {
+            const over = step.lipM !== null && limit !== undefined ? step.lipM - limit : null
+            return (
+              <tr key={`${step.deviceId} ${step.notch?.id ?? 'lip'}`} className="border-t border-line align-top">
+                <th scope="row" className="py-1 pr-2 text-left font-normal">
+                  {step.name}: <strong>{step.notch ? step.notch.name : `lip ${text('length', step.lipM ?? 0)}`}</strong>
+                </th>
+                <td className="py-1 text-right font-semibold tabular-nums">
+                  {step.frontShare === null ? '' : text('share', step.frontShare, { decimals: 0 })}
+                </td>
+                <td className="py-1 pl-3 text-xs">
+                  {format('force', q * step.downforceM2, { sign: true, decimals: 0 }).number} down,{' '}
+                  {text('force', q * step.dragM2, { sign: true, decimals: 0 })} drag
+                  {over !== null && over > 0 && <span className="block text-danger">{text('length', over)} over the box</span>}
+                  {(step.stallChance ?? 0) > 0.25 && <span className="block text-wait">may have let go</span>}
+                  {step.notch && (
+                    <button type="button" className="word-link block" onClick={() => pick(step.deviceId, step.notch?.id ?? '')}>
+                      look at it
+                    </button>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </>
+  )
+}
+
+/** The car to scale with the planes of the rules, the force of each device, and where downforce acts against the weight. */
+export function CarTab(props: AeroTabProps) {
+  const { records, made, room, picks, pick, keep, totals, q, stageId, openDevice, openOutline } = props
+  const [holder, width] = useWidth<HTMLDivElement>(720)
+  const verdicts = useMemo(() => boxVerdicts(made, room.outline, picks), [made, room.outline, picks])
+  const overs = useMemo(() => new Set(verdicts.filter(({ margin }) => margin < 0).map(({ name }) => name)), [verdicts])
+  const isLooked = made.devices.some(({ id, picked }) => picks[id] !== undefined && picks[id] !== picked)
+  const { units } = useQuantities()
+  const drag = Math.sqrt(totals.areas.dragVariance)
+  return (
+    <>
+      <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
+        <div ref={holder} className="min-w-0 overflow-x-auto">
+          {room.outline ? (
+            <SideView made={made} outline={room.outline} picks={picks} totals={totals} verdicts={verdicts} q={q} width={Math.max(560, width)} />
+          ) : (
+            <Empty
+              title="Tape eleven dimensions; then the car stands here to scale"
+              why="Overhangs, width, roof and a few more: a minute with a tape, and every limit of the class is drawn beside it."
+            >
+              <button type="button" className="button button-strong" onClick={openOutline}>
+                Tape the outline
+              </button>
+            </Empty>
+          )}
+        </div>
+        <div>
+          {made.devices.length === 0 ? (
+            <Empty
+              title="No device yet"
+              why="Begin with the bare body: its drag, and whether it lifts. Then splitter, floor and wing, each with its line in the ledger."
+            >
+              <button type="button" className="button button-strong" onClick={() => openDevice('')}>
+                New device
+              </button>
+            </Empty>
+          ) : (
+            <>
+              <dl className="flex flex-wrap gap-x-8 gap-y-2">
+                <div>
+                  <dt className="text-xs text-quiet">Downforce{totals.unknown.length > 0 ? `, without ${totals.unknown.join(', ')}` : ''}</dt>
+                  <dd className="text-[22px] font-bold">
+                    <Figure
+                      kind="force"
+                      value={q * totals.downforceM2}
+                      sd={q * totals.downforceSdM2}
+                      showSpread
+                      proof={totals.proof}
+                      {...(isLooked || totals.unknown.length > 0 || !totals.hasBody ? {} : { working: { of: 'downforce' as const, id: stageId } })}
+                    />
+                  </dd>
+                </div>
+                <div>
+                  <dt className="text-xs text-quiet">Drag{totals.hasBody ? '' : ', without the body'}</dt>
+                  <dd className="text-[22px] font-bold">
+                    <Figure kind="force" value={q * totals.areas.dragM2} sd={q * drag} showSpread proof={totals.proof} />
+                  </dd>
+                </div>
+              </dl>
+              <p className="text-xs text-quiet">
+                Areas: {fromSi('area', totals.downforceM2, units.area).toFixed(3)} down, {fromSi('area', totals.areas.dragM2, units.area).toFixed(3)} drag,{' '}
+                {units.area}
+              </p>
+              <Wanted made={made} totals={totals} q={q} />
+              {totals.noBalance && <p className="mt-1 border-l-4 border-wait pl-3">{totals.noBalance}</p>}
+              {isLooked && (
+                <p className="mt-2 border-l-4 border-wait pl-3">
+                  Looked at, not stored.{' '}
+                  <button type="button" className="word-link" onClick={keep}>
+                    Keep these notches
+                  </button>
+                </p>
+              )}
+              <div className="mt-3">
+                <DeviceTable totals={totals} q={q} pick={pick} keep={keep} picks={picks} openDevice={openDevice} overs={overs} />
+              </div>
+              <Steps made={made} picks={picks} pick={pick} totals={totals} room={room} q={q} verdicts={verdicts} />
+            </>
+          )}
+        </div>
+      </div>
+      {verdicts.length > 0 ? (
+        <div className="mt-4">
+          <RuleTable verdicts={verdicts} />
+        </div>
+      ) : (
+        <p className="mt-4 text-quiet">
+          No limit of a class holds at this stage.{' '}
+          <Link className="word-link" to={`/builds/${records.build.id}/plan?tab=goals`}>
+            Set what the rule book allows
+          </Link>
+        </p>
+      )}
+    </>
+  )
+}

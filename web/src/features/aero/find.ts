@@ -1,0 +1,17 @@
+import type { FindInRoom } from '../../shared/define-room.ts'
+
+/** What the room adds to Find or do. */
+export const findIn: FindInRoom = (base, records) => [
+  { key: 'do outline', group: 'Do', label: 'Tape the car’s outline', hint: 'aero, overhangs, roof, width', to: `${base}/aero?do=outline` },
+  { key: 'do device', group: 'Do', label: 'New aero device', hint: 'wing, splitter, floor, body', to: `${base}/aero?do=device` },
+  { key: 'do springs', group: 'Do', label: 'Springs, gaps and packers of a stage', hint: 'aero, set-up', to: `${base}/aero?tab=height&do=springs` },
+  { key: 'go height', group: 'Go to', label: 'Ride height against speed', hint: 'aero', to: `${base}/aero?tab=height` },
+  { key: 'go panel', group: 'Go to', label: 'Choose a panel', hint: 'aero, plywood, aluminium', to: `${base}/aero?tab=panel` },
+  ...records.aeroDevices.map((device) => ({
+    key: device.id,
+    group: 'Aero devices',
+    label: device.name,
+    hint: `${device.notches.length} ${device.notches.length === 1 ? 'notch' : 'notches'}`,
+    to: `${base}/aero?do=device&device=${device.id}`,
+  })),
+]

@@ -1,0 +1,286 @@
+import {
+  attempt,
+  CalculationError,
+  contactMps,
+  fromSi,
+  type HeightsInput,
+  lowPoints,
+  rideHeights,
+  type StageAxle,
+  springForHeight,
+  type Touch,
+  touches,
+  wheelRates,
+} from '@bold-ballast/core'
+import type { Data } from 'plotly.js'
+import { useMemo, useState } from 'react'
+import { api } from '../../../data/api.ts'
+import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Panel } from '../../../ui/dialog.tsx'
+import { Figure } from '../../../ui/figure.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { RecordForm } from '../../../ui/record-form.tsx'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
+import { Empty } from '../../../ui/states.tsx'
+import { useAsked } from '../../../ui/use-asked.ts'
+import type { AeroTabProps } from '../tab-props.ts'
+import { springBody, springDefaults, springFieldSpecs } from './springs-form.ts'
+
+const STEPS = 80
+/** What stands higher than this does not come near the ground. */
+const LOW_M = 0.25
+
+/** Springs, gaps and packers of the stage, typed where they are turned. */
+function SpringsForm({ records, made, stageId, onDone }: Pick<AeroTabProps, 'records' | 'made' | 'stageId'> & { onDone: () => void }) {
+  const { units } = useQuantities()
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
+  const buildId = records.build.id
+  const setup = records.setups.find((each) => each.stageId === stageId) ?? null
+  const resource = 'setups' as const
+  return (
+    <RecordForm
+      key={`${stageId} ${setup?.version ?? 0}`}
+      draftKey={`${buildId}.${stageId}.setup`}
+      fields={springFieldSpecs}
+      defaults={springDefaults(made, units)}
+      submitLabel="Store the set-up"
+      toBody={(read, id) => ({ ...springBody(read, setup), ...(setup ? { version: setup.version } : { id, stageId }) })}
+      send={(body) => (setup ? patch({ buildId, resource, id: setup.id, body }).unwrap() : create({ buildId, resource, body }).unwrap())}
+      onDone={onDone}
+    />
+  )
+}
+
+function Rates({ front, rear }: { front: StageAxle; rear: StageAxle }) {
+  return (
+    <ScrollBox label="Springs">
+      <table className="w-full">
+        <thead>
+          <tr className="text-xs text-quiet">
+            <th className="text-left font-normal">Axle</th>
+            <th className="text-right font-normal">spring</th>
+            <th className="text-right font-normal">ratio</th>
+            <th className="text-right font-normal">at the wheel</th>
+            <th className="text-right font-normal">with the tyre</th>
+            <th className="text-right font-normal">frequency</th>
+            <th className="text-right font-normal">ratio read the other way</th>
+          </tr>
+        </thead>
+        <tbody>
+          {(
+            [
+              ['front', front],
+              ['rear', rear],
+            ] as const
+          ).map(([name, { springs, rates }]) => (
+            <tr key={name} className="border-t border-line">
+              <th scope="row" className="py-1 text-left font-normal">
+                {name}
+              </th>
+              <td className="py-1 text-right">
+                <Figure kind="springRate" value={springs.springRateNPerM} decimals={1} />
+              </td>
+              <td className="py-1 text-right tabular-nums">{springs.motionRatio.toFixed(2)}</td>
+              <td className="py-1 text-right font-semibold">
+                <Figure kind="springRate" value={rates.wheelRateNPerM} decimals={1} />
+              </td>
+              <td className="py-1 text-right">
+                <Figure kind="springRate" value={rates.rideRateNPerM} decimals={1} />
+              </td>
+              <td className="py-1 text-right">
+                {rates.rideFrequencyHz === null ? '' : <Figure kind="frequency" value={rates.rideFrequencyHz} decimals={2} />}
+              </td>
+              <td className="py-1 text-right text-quiet">
+                <Figure kind="springRate" value={rates.otherReadingNPerM} decimals={1} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </ScrollBox>
+  )
+}
+
+function Curves({ input, fastestMps }: { input: HeightsInput; fastestMps: number }) {
+  const colours = useChartColours()
+  const { units } = useQuantities()
+  const { data, layout } = useMemo(() => {
+    const speeds = Array.from({ length: STEPS }, (_, i) => (fastestMps * i) / (STEPS - 1))
+    const found = speeds.map((speed) => rideHeights(input, speed))
+    const x = speeds.map((speed) => fromSi('speed', speed, units.speed))
+    const low = input.points.filter(({ zM }) => zM < LOW_M)
+    const least = [...new Set(low.map(({ name }) => name))].map((name) => ({
+      name,
+      y: found.map((each) =>
+        fromSi('length', Math.min(...input.points.flatMap((point, i) => (point.name === name ? [each.pointsM[i] ?? Number.NaN] : []))), units.length),
+      ),
+    }))
+    const dashes = ['solid', 'dash', 'dot', 'dashdot', 'longdash'] as const
+    const data = least.map(
+      ({ name, y }, i): Data => ({
+        type: 'scatter',
+        mode: 'lines',
+        name,
+        x,
+        y,
+        line: { color: i === 0 ? colours.pine : colours.slate, width: i === 0 ? 2.8 : 1.8, dash: dashes[i % dashes.length] as 'solid' },
+        hovertemplate: `%{y:.1f} ${units.length} at %{x:.0f} ${units.speed}<extra>${name}</extra>`,
+      }),
+    )
+    return {
+      data,
+      layout: {
+        margin: { t: 8, r: 12, b: 40, l: 56 },
+        xaxis: { title: { text: units.speed } },
+        yaxis: { title: { text: `over the ground, ${units.length}` } },
+        showlegend: true,
+      },
+    }
+  }, [input, fastestMps, colours, units])
+  return <Chart data={data} layout={layout} label="Height of the lowest points against speed" className="h-[340px] w-full" />
+}
+
+/** Which spring of the front would hold the lowest point at a wanted height at the fastest speed, and what it costs in ride frequency. */
+function Finder({ input, front, fastestMps }: { input: HeightsInput; front: StageAxle; fastestMps: number }) {
+  const { text, units } = useQuantities()
+  const [typed, setTyped] = useState(() => fromSi('length', 0.06, units.length).toFixed(0))
+  const all = touches(input, fastestMps)
+  const at = all.reduce((best, { leastM }, i) => (leastM < (all[best]?.leastM ?? 0) ? i : best), 0)
+  const wanted = (Number(typed.replace(',', '.')) * 1) / fromSi('length', 1, units.length)
+  const bare = { ...input, front: { ...input.front, rubber: [] } }
+  const found = Number.isFinite(wanted) ? attempt(() => springForHeight(bare, { which: 'front', point: at, heightM: wanted, speedMps: fastestMps })) : null
+  const cornerKg = front.rates.rideFrequencyHz === null ? null : front.rates.rideRateNPerM / (2 * Math.PI * front.rates.rideFrequencyHz) ** 2
+  const after = typeof found === 'number' ? wheelRates({ ...front.springs, springRateNPerM: found, sprungKg: cornerKg }) : null
+  return (
+    <div className="mt-3">
+      <label className="flex flex-wrap items-center gap-2">
+        <span>Hold {all[at]?.name} at</span>
+        <input value={typed} onChange={(event) => setTyped(event.target.value)} className="w-20 text-right" inputMode="decimal" />
+        <span>
+          {units.length} at {text('speed', fastestMps, { decimals: 0 })}, by the front spring alone
+        </span>
+      </label>
+      <p role="status" className="mt-1">
+        {found instanceof CalculationError ? (
+          found.message
+        ) : after && typeof found === 'number' ? (
+          <>
+            <strong>{text('springRate', found, { decimals: 0 })}</strong>, {text('springRate', after.wheelRateNPerM, { decimals: 0 })} at the wheel
+            {after.rideFrequencyHz !== null && front.rates.rideFrequencyHz !== null && (
+              <>
+                : ride frequency {front.rates.rideFrequencyHz.toFixed(2)} to {after.rideFrequencyHz.toFixed(2)} Hz, in slow corners too
+              </>
+            )}
+            .
+          </>
+        ) : (
+          'Type a height.'
+        )}
+      </p>
+    </div>
+  )
+}
+
+/** The worse end of each device, lowest first. */
+function byName(all: readonly Touch[]): Touch[] {
+  const worst = new Map<string, Touch>()
+  for (const each of all) {
+    const before = worst.get(each.name)
+    if (!before || each.leastM < before.leastM) worst.set(each.name, each)
+  }
+  return [...worst.values()].sort((a, b) => a.leastM - b.leastM)
+}
+
+/** How the car sinks with speed, what touches when, and rates at the wheel beside those of the springs. */
+export function HeightTab(props: AeroTabProps) {
+  const { made, room, totals, picks } = props
+  const { text } = useQuantities()
+  const [isTyping, setIsTyping] = useAsked('springs')
+  const { front, rear, wheelbaseM } = made
+  const { outline, basis, airDensityKgM3 } = room
+  const input = useMemo((): HeightsInput | null => {
+    if (!front || !rear || !outline) return null
+    return {
+      front: front.springs,
+      rear: rear.springs,
+      wheelbaseM,
+      airDensityKgM3,
+      downforceFrontM2: totals.areas.frontM2,
+      downforceRearM2: totals.areas.rearM2,
+      points: lowPoints(made.devices, picks, { undersideM: outline.undersideM, wheelbaseM }),
+    }
+  }, [front, rear, outline, wheelbaseM, airDensityKgM3, totals, made.devices, picks])
+  const found = useMemo(() => (input ? byName(touches(input, basis.fastestMps)).filter(({ leastM }) => leastM < LOW_M) : []), [input, basis.fastestMps])
+  const fast = input ? rideHeights(input, basis.fastestMps) : null
+  return (
+    <>
+      <p className="mb-3">
+        <button type="button" className="button" onClick={() => setIsTyping(true)}>
+          Springs, gaps and packers
+        </button>
+      </p>
+      {input && front && rear && fast ? (
+        <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,430px)]">
+          <div className="min-w-0">
+            <h2 className="mb-1">Over the ground, against speed</h2>
+            <Curves input={input} fastestMps={basis.fastestMps} />
+            <h2 className="mt-3 mb-1">Rates</h2>
+            <Rates front={front} rear={rear} />
+          </div>
+          <div>
+            <h2 className="mb-1">At {text('speed', basis.fastestMps, { decimals: 0 })}</h2>
+            <p>
+              The front sinks <strong>{text('length', fast.frontDropM, { decimals: 1 })}</strong>, the rear{' '}
+              <strong>{text('length', fast.rearDropM, { decimals: 1 })}</strong>.{' '}
+              {Math.abs(fast.rakeChangeRad) > 0.003 && 'The rake changes by over 3 mrad: floor and diffuser were given at another rake.'}
+            </p>
+            <table className="mt-2 w-full">
+              <thead>
+                <tr className="text-xs text-quiet">
+                  <th className="text-left font-normal">Lowest points</th>
+                  <th className="text-right font-normal">least</th>
+                  <th className="text-right font-normal">touches at</th>
+                </tr>
+              </thead>
+              <tbody>
+                {found.map((point) => (
+                  <tr key={point.name} className="border-t border-line">
+                    <th scope="row" className="py-1 text-left font-normal">
+                      {point.name}
+                    </th>
+                    <td className="py-1 text-right">
+                      <Figure kind="length" value={point.leastM} decimals={1} />
+                    </td>
+                    <td className={`py-1 text-right ${point.touchMps === null ? 'text-quiet' : 'font-semibold text-danger'}`}>
+                      {point.touchMps === null ? 'never' : text('speed', point.touchMps, { decimals: 0 })}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            {(['front', 'rear'] as const).map((axle) => {
+              const contact = contactMps(input, axle)
+              return contact === null ? null : (
+                <p key={axle} className="mt-1">
+                  The {axle} rubber is met at <strong>{text('speed', contact, { decimals: 0 })}</strong> by the air alone.
+                </p>
+              )
+            })}
+            <Finder input={input} front={front} fastestMps={basis.fastestMps} />
+          </div>
+        </div>
+      ) : (
+        <Empty
+          title="Springs and an outline are missing"
+          why="With the springs of both axles, the underside and what the devices push, the heights against speed stand here, and the speed at which something touches."
+        />
+      )}
+      {isTyping && (
+        <Panel title="What is turned and not bolted, at this stage" onClose={() => setIsTyping(false)}>
+          <SpringsForm {...props} onDone={() => setIsTyping(false)} />
+        </Panel>
+      )}
+    </>
+  )
+}

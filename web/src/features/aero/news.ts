@@ -1,0 +1,36 @@
+import type { AeroRoom, AeroRoomStage, AeroTotals, QuantityKind } from '@bold-ballast/core'
+import type { BoxVerdict } from './verdicts.ts'
+
+type Text = (kind: QuantityKind, value: number, options?: { decimals?: number }) => string
+
+/** What a limit that is passed is called in a title. */
+const OVER: Readonly<Partial<Record<BoxVerdict['limit']['metric'], string>>> = {
+  reachFront: 'too far out in front',
+  reachRear: 'too far out behind',
+  reachSide: 'too wide',
+  wingOverRoof: 'over the roof',
+  groundHeight: 'too low',
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Where downforce acts against the weight, in points of the wheelbase. */
+export function gapWords(made: AeroRoomStage, totals: AeroTotals): string | null {
+  if (!totals.balance || !made.frontShare) return null
+  const points = 100 * (totals.balance.frontShare - made.frontShare.value)
+  if (Math.abs(points) < 0.5) return 'downforce acts where the weight is'
+  return `downforce acts ${Math.abs(points).toFixed(0)} points ${points < 0 ? 'behind' : 'ahead of'} the weight`
+}
+
+/** Title of the room at a stage: the worst of its limits, then where downforce acts against the weight. */
+export function aeroNews(made: AeroRoomStage, room: AeroRoom, totals: AeroTotals, verdicts: readonly BoxVerdict[], text: Text): string {
+  if (made.devices.length === 0) return room.outline ? 'No device is in the car at this stage' : 'Nothing is taped yet'
+  const worst = verdicts.filter(({ margin }) => margin < 0).sort((a, b) => a.margin - b.margin)[0]
+  const gap = gapWords(made, totals)
+  const unknown = totals.unknown[0]
+  const parts = [
+    worst ? `${worst.name ?? worst.word} ${text('length', -worst.margin)} ${OVER[worst.limit.metric] ?? 'past its limit'}` : null,
+    unknown ? `nobody knows what ${unknown} does` : !totals.hasBody ? 'the bare body is not known' : (gap ?? totals.noBalance?.split(':')[0] ?? null),
+  ].filter((each): each is string => each !== null)
+  return capital(parts.join('; ')) || 'Every limit holds'
+}

@@ -1,0 +1,22 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import type { AeroRoom, AeroRoomStage, AeroTotals, Picks } from '@bold-ballast/core'
+
+/** What every tab of the room is handed. */
+export interface AeroTabProps {
+  readonly records: RecordsAnswer
+  readonly room: AeroRoom
+  readonly made: AeroRoomStage
+  readonly position: number
+  readonly stageId: string
+  /** Notches that are looked at and not stored. */
+  readonly picks: Picks
+  readonly pick: (deviceId: string, notchId: string) => void
+  /** Stores the notches that are looked at, in the set-up of the stage. */
+  readonly keep: () => void
+  readonly totals: AeroTotals
+  /** Of the moving air at the picked speed, Pa. */
+  readonly q: number
+  readonly speedMps: number
+  readonly openDevice: (id: string) => void
+  readonly openOutline: () => void
+}

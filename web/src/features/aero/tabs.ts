@@ -1,0 +1,10 @@
+import type { RoomTab } from '../../shared/room-tab.ts'
+import type { AeroTabProps } from './tab-props.ts'
+
+/** The jobs of the room, in their order. */
+export const TABS: readonly RoomTab<AeroTabProps>[] = [
+  { path: 'car', word: 'The car', load: async () => (await import('./car/car-tab.tsx')).CarTab },
+  { path: 'speed', word: 'Against speed', load: async () => (await import('./speed/speed-tab.tsx')).SpeedTab },
+  { path: 'height', word: 'Ride height', load: async () => (await import('./height/height-tab.tsx')).HeightTab },
+  { path: 'panel', word: 'Panel', load: async () => (await import('./panel/panel-tab.tsx')).PanelTab },
+]
