@@ -266,6 +266,50 @@ async function drivetrainRoom() {
   putTimes('30 finals on a course of 12 corners', await times(5, () => rankFinals(car, course, finals)), '< 1000')
 }
 
+/** Aero, as the screen and the register work it out: invented devices, springs on rubbers, a coast-down in wind. */
+async function aeroRoom() {
+  const { aeroTotals, balanceSteps, airPressurePa, rideHeights, choosePanel, PANEL_MATERIALS } = await import('../core/src/index.ts')
+  const { coastDown } = await import('../core/src/aero/coast-down-fit.ts')
+  const { planCoastDown } = await import('../core/src/aero/coast-down-plan.ts')
+  const { EXAMPLE_COAST, EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, exampleRun } = await import('../core/src/calculations/example-aero.ts')
+  const forces = Object.values(EXAMPLE_DEVICES)
+  const notch = (d, n) => ({
+    id: `${n}`,
+    name: `${n}`,
+    angleRad: null,
+    force: { ...forces[d % forces.length], dragM2: 0.01 * n },
+    proof: 'guess',
+    box: null,
+    countsAsNothing: false,
+  })
+  const devices = Array.from({ length: 20 }, (_, d) => ({
+    id: `${d}`,
+    name: `${d}`,
+    kind: d === 0 ? 'body' : 'other',
+    notches: Array.from({ length: 10 }, (_, n) => notch(d, n)),
+    picked: '0',
+    wing: null,
+    splitter: null,
+  }))
+  const basis = { wheelbaseM: 2.65, school: 'contactPatches' }
+  const totals = () => {
+    const { downforceM2 } = aeroTotals(devices, {}, basis)
+    return Array.from({ length: 100 }, (_, i) => airPressurePa(1.2, 10 + 0.6 * i) * downforceM2)
+  }
+  putTimes('totals of 20 devices at 100 speeds', await times(50, totals), '< 10')
+  putTimes('size for balance, 20 devices of 10 notches', await times(50, () => balanceSteps(devices, {}, basis, 0.4)), '< 20')
+  const heights = () => Array.from({ length: 200 }, (_, i) => rideHeights(EXAMPLE_HEIGHTS, 0.4 * i))
+  putTimes('heights at 200 speeds, with rubbers', await times(50, heights), '< 20')
+  const run = (sign) => exampleRun(sign, { stepS: 0.0135, count: 6000 })
+  const pair = { out: run(1), back: run(-1) }
+  const coast = { ...EXAMPLE_COAST, rotatingKg: null, airDensitySd: 0.005, rollingSchool: 'asRoadShows', rollingSpeedMps: 120, pairs: [pair] }
+  putTimes('coast-down fit, 2 x 6,000 samples', await times(5, () => coastDown(coast)), '< 200')
+  const plan = { dragAreaM2: 0.742, rollingCoefficient: 0.0138, massKg: 1342, rotatingShare: 0.04, massSdKg: 3, airDensityKgM3: 1.185, airDensitySd: 0.005 }
+  putTimes('coast-down plan', await times(10, () => planCoastDown({ ...plan, fromMps: 50, toMps: 15, gustMps: 1, pairs: 4 })), '< 100')
+  const thick = PANEL_MATERIALS.slice(0, 5).map((material) => ({ ...material, thicknessesM: Array.from({ length: 50 }, (_, i) => 0.002 + 0.0004 * i) }))
+  putTimes('5 materials of 50 thicknesses', await times(50, () => choosePanel(EXAMPLE_LIP, thick)), '< 50')
+}
+
 /** Ballast and the value of a measurement, as the worker and the screens work them out, without HTTP. */
 async function weightRooms() {
   const { planBallast, highsSolver, findCalculation, runCalculation } = await import('../core/src/index.ts')
@@ -552,6 +596,7 @@ try {
   putTimes('mass.forecast with 300 parts, over HTTP', await times(100, forecast), '< 5')
   await weightRooms()
   await drivetrainRoom()
+  await aeroRoom()
   if (withBrowser) await inBrowser(file.build, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
   if (withBrowser) await powerInBrowser(file.build)

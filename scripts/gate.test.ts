@@ -85,7 +85,12 @@ describe('formatter and linter find a planted fault', () => {
 
 describe('the command line of the registry', () => {
   const calc = (name: string | undefined, input: string) =>
-    spawnSync(process.execPath, ['--import', 'tsx', path.join(root, 'scripts/calc.ts'), ...(name ? [name] : [])], { cwd: root, input, encoding: 'utf8' })
+    spawnSync(process.execPath, ['--import', 'tsx', path.join(root, 'scripts/calc.ts'), ...(name ? [name] : [])], {
+      cwd: root,
+      input,
+      encoding: 'utf8',
+      maxBuffer: 64e6,
+    })
   it('answers on standard output', () => {
     const { stdout, status } = calc('dyno.power-torque', '{"speedRpm":6500,"torqueNm":400}')
     expect(status).toBe(0)

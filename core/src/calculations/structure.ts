@@ -25,12 +25,12 @@ const stripCalculation = defineCalculation({
   assumptions: ['Small deflections; by metre of width', 'A rod holds one way as well as the other: a cable holds no kerb from below'],
   validRange: 'lip 5 mm to 3 m, thickness 0.5 to 100 mm',
   schools: Object.values(STRIP_SUPPORT_WORDS),
-  example: { support: 'hingedRod', lipM: 0.47, rodAtM: 0.35, youngPa: 9e9, thicknessM: 0.012, pressurePa: 1200, densityKgM3: 680 },
+  example: { support: 'hingedRod', lipM: 0.47, rodAtM: 0.35, youngPa: 9e9, thicknessM: 0.012, loadPa: 1200, densityKgM3: 680 },
   input: z.strictObject({
     ...supportFields,
     youngPa: z.number(),
     thicknessM: z.number().min(5e-4).max(0.1),
-    pressurePa: z.number().nullable().default(null),
+    loadPa: z.number().nullable().default(null),
     edgeNPerM: z.number().nullable().default(null),
     allowablePa: z.number().positive().nullable().default(null),
     densityKgM3: z.number().positive().default(680),
@@ -46,11 +46,10 @@ const stripCalculation = defineCalculation({
     strength: z.number().nullable(),
     kgPerM2: z.number(),
   }),
-  run: ({ youngPa, thicknessM, pressurePa, edgeNPerM, allowablePa, densityKgM3, ...held }) => {
-    if ((pressurePa === null) === (edgeNPerM === null))
-      throw new CalculationError('bad-input', 'pressurePa', 'Give a pressure, or a load on the edge: one of them.')
+  run: ({ youngPa, thicknessM, loadPa, edgeNPerM, allowablePa, densityKgM3, ...held }) => {
+    if ((loadPa === null) === (edgeNPerM === null)) throw new CalculationError('bad-input', 'loadPa', 'Give a pressure, or a load on the edge: one of them.')
     const strip = { ...held, bendingNm2: (youngPa * thicknessM ** 3) / 12 }
-    const bent = pressurePa === null ? stripUnderEdgeLoad(strip, edgeNPerM ?? 0) : stripUnderPressure(strip, pressurePa)
+    const bent = loadPa === null ? stripUnderEdgeLoad(strip, edgeNPerM ?? 0) : stripUnderPressure(strip, loadPa)
     const stressPa = (6 * bent.momentNmPerM) / thicknessM ** 2
     return {
       value: { ...bent, stressPa, strength: allowablePa === null ? null : allowablePa / stressPa, kgPerM2: densityKgM3 * thicknessM },
@@ -72,8 +71,8 @@ const sandwichCalculation = defineCalculation({
   assumptions: ['By metre of width; thin skins of one thickness'],
   validRange: 'skins 0.05 to 10 mm, core 0.5 to 100 mm',
   schools: [],
-  example: { skinPa: 70e9, skinM: 0.0003, corePa: 2e6, coreShearPa: 1.5e6, coreM: 0.0034, spanM: 0.3, pressurePa: 600 },
-  input: z.strictObject({ ...sandwichFields, spanM: z.number(), pressurePa: z.number() }),
+  example: { skinPa: 70e9, skinM: 0.0003, corePa: 2e6, coreShearPa: 1.5e6, coreM: 0.0034, spanM: 0.3, loadPa: 600 },
+  input: z.strictObject({ ...sandwichFields, spanM: z.number(), loadPa: z.number() }),
   output: z.strictObject({
     bendingNm2: z.number(),
     shearNPerM: z.number(),
@@ -84,17 +83,17 @@ const sandwichCalculation = defineCalculation({
     skinPa: z.number(),
     coreShearPa: z.number(),
   }),
-  run: ({ spanM, pressurePa, ...own }) => {
+  run: ({ spanM, loadPa, ...own }) => {
     const stiffness = sandwichStiffness(own)
-    const bent = stripUnderPressure({ support: 'simplySupported', lipM: spanM, rodAtM: null, rodNPerM2: null, bendingNm2: stiffness.bendingNm2 }, pressurePa)
-    const shearM = (pressurePa * spanM ** 2) / (8 * stiffness.shearNPerM)
+    const bent = stripUnderPressure({ support: 'simplySupported', lipM: spanM, rodAtM: null, rodNPerM2: null, bendingNm2: stiffness.bendingNm2 }, loadPa)
+    const shearM = (loadPa * spanM ** 2) / (8 * stiffness.shearNPerM)
     return {
       value: {
         ...stiffness,
         bendingM: bent.deflectionM,
         shearM,
         deflectionM: bent.deflectionM + shearM,
-        ...sandwichStress(own, bent.momentNmPerM, (pressurePa * spanM) / 2),
+        ...sandwichStress(own, bent.momentNmPerM, (loadPa * spanM) / 2),
       },
       warnings: shearM > bent.deflectionM ? ['The core gives more than the skins: bending alone would say far too little.'] : [],
     }
@@ -134,11 +133,11 @@ const choiceCalculation = defineCalculation({
   assumptions: ['Values of materials from memory: bend a strip of your own sheet'],
   validRange: 'lip 5 mm to 1.5 m, width to 2.5 m',
   schools: Object.values(STRIP_SUPPORT_WORDS),
-  example: { lipM: 0.15, widthM: 1.6, pressurePa: 1400 },
+  example: { lipM: 0.15, widthM: 1.6, loadPa: 1400 },
   input: z.strictObject({
     ...supportFields,
     widthM: z.number(),
-    pressurePa: z.number().positive(),
+    loadPa: z.number().positive(),
     loadFactor: z.number().default(EXAMPLE_LIP.loadFactor),
     standingN: z.number().default(EXAMPLE_LIP.standingN),
     mostTipM: z.number().positive().default(EXAMPLE_LIP.mostTipM),
@@ -161,9 +160,9 @@ const choiceCalculation = defineCalculation({
       }),
     ),
   }),
-  run: (load) => ({
+  run: ({ loadPa, ...load }) => ({
     value: {
-      choices: choosePanel(load, PANEL_MATERIALS).map(({ material, panel, airOnlyM, decides }) => ({
+      choices: choosePanel({ ...load, pressurePa: loadPa }, PANEL_MATERIALS).map(({ material, panel, airOnlyM, decides }) => ({
         material: material.name,
         thicknessM: panel.thicknessM,
         holds: panel.holds,
@@ -188,7 +187,7 @@ const mountsCalculation = defineCalculation({
   assumptions: ['Drag is shared equally by the feet', 'All uprights carry alike'],
   validRange: 'two feet an upright, 20 mm apart at least; rods over 5 degrees from the panel',
   schools: [],
-  example: EXAMPLE_MOUNT,
+  example: { ...EXAMPLE_MOUNT, bolts: { countPerFoot: 2, tensionN: 8000, shearN: 6000 } },
   input: z.strictObject({
     downforceN: z.number(),
     dragN: z.number(),

@@ -51,24 +51,6 @@ export const DRIVETRAIN_METRICS = [
 ] as const satisfies readonly Metric[]
 export type DrivetrainMetric = (typeof DRIVETRAIN_METRICS)[number]
 
-/** The metrics of aero. */
-export const AERO_METRICS = [
-  'downforce',
-  'aeroBalance',
-  'balanceGap',
-  'dragArea',
-  'clearance',
-  'reachFront',
-  'reachRear',
-  'reachSide',
-  'wingOverRoof',
-  'groundHeight',
-  'wingChord',
-  'wingSpan',
-  'wingElements',
-] as const satisfies readonly Metric[]
-export type AeroMetric = (typeof AERO_METRICS)[number]
-
 /** What rule books ask of bodywork: limits, never targets; read with a tape. */
 export const TAPE_METRICS = [
   'reachFront',
@@ -79,8 +61,12 @@ export const TAPE_METRICS = [
   'wingChord',
   'wingSpan',
   'wingElements',
-] as const satisfies readonly AeroMetric[]
+] as const satisfies readonly Metric[]
 export type TapeMetric = (typeof TAPE_METRICS)[number]
+
+/** The metrics of aero. */
+export const AERO_METRICS = ['downforce', 'aeroBalance', 'balanceGap', 'dragArea', 'clearance', ...TAPE_METRICS] as const satisfies readonly Metric[]
+export type AeroMetric = (typeof AERO_METRICS)[number]
 
 /** Metrics of which a stage can say what it should give, where no ledger can sum it. */
 export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]

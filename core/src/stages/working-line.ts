@@ -4,6 +4,8 @@ import type { GuessSide } from '../mass/estimate-bias.ts'
 import type { Proof } from '../proof/quantity.ts'
 import type { QuantityKind } from '../units/units.ts'
 import { type Car, stageIndex } from './car.ts'
+import type { MetricDeclaration } from './define-metric.ts'
+import type { StageValue } from './stage-value.ts'
 
 /** One line of a working: a number, its unit kind, how sure it is and where it came from. */
 export interface WorkingLine {
@@ -41,6 +43,19 @@ export const ofStage =
   }
 
 export const stageName = (car: Car, position: number) => `stage ${position}, ${car.stages[position]?.name ?? ''}`
+
+/** The frame of a metric's working at a stage: what it is called, its formula, and its value with how sure it is. */
+export const metricFrame = (
+  car: Car,
+  position: number,
+  { word, kind, calculation }: Pick<MetricDeclaration, 'word' | 'kind' | 'calculation'>,
+  { value, sd, proof }: Pick<StageValue, 'value' | 'sd' | 'proof'>,
+): Pick<Working, 'title' | 'calculation' | 'result'> => ({
+  title: `${word} at ${stageName(car, position)}`,
+  calculation,
+  result: { label: word.toLowerCase(), value, kind, sd, proof },
+})
+
 export const day = (instant: string) => instant.slice(0, 10)
 
 /** What a guess of one side is multiplied by: the mean of the log-normal that guesses of that side run in. */

@@ -1,5 +1,6 @@
+import { listOfAddress, type RecordList } from '@bold-ballast/core'
 import { api, readFailure } from './api.ts'
-import { isAway, OUTBOX_KEY, reread, storedOutbox, type Waiting } from './outbox.ts'
+import { isAway, isSeen, justSent, OUTBOX_KEY, reread, storedOutbox, type Waiting } from './outbox.ts'
 import { store } from './store.ts'
 
 const PAUSES_MS = [700, 1500, 3000, 5000]
@@ -47,6 +48,8 @@ async function sendAll(): Promise<void> {
   for (let item = storedOutbox.first(); item; item = storedOutbox.first()) {
     try {
       await sendOne(item)
+      store.dispatch(justSent(item))
+      void untilSeen(item)
       storedOutbox.drop(item.id)
       attempt = 0
       store.dispatch(isAway(null))
@@ -63,6 +66,23 @@ async function sendAll(): Promise<void> {
     store.dispatch(reread())
   }
   store.dispatch(reread())
+}
+
+const LOOK_MS = 100
+const LOOKS = 100
+
+/**
+ * Forgets what was sent once the lists that were read show it: an answer that was asked for before the write may still arrive after it, and would hide
+ * for a moment what was typed.
+ */
+async function untilSeen({ id, buildId, resource, recordId, kind }: Waiting): Promise<void> {
+  for (let look = 0; look < LOOKS; look++) {
+    await new Promise((done) => setTimeout(done, LOOK_MS))
+    const { data, status } = api.endpoints.records.select(buildId)(store.getState() as never)
+    const list = data?.[listOfAddress(resource) as RecordList] as readonly { readonly id: string }[] | undefined
+    if (kind === 'update' || !list || (status === 'fulfilled' && list.some((record) => record.id === recordId))) break
+  }
+  store.dispatch(isSeen(id))
 }
 
 function sendOne({ kind, buildId, resource, recordId, body }: Waiting): Promise<unknown> {

@@ -24,9 +24,11 @@ export interface OutboxState {
   readonly items: readonly Waiting[]
   /** Why nothing goes out at the moment; null while the server answers. */
   readonly away: string | null
+  /** What the server has got and the lists that were read do not show yet. */
+  readonly sent: readonly Waiting[]
 }
 
-const initialState: OutboxState = { items: readStored<Waiting[]>(OUTBOX_KEY, []), away: null }
+const initialState: OutboxState = { items: readStored<Waiting[]>(OUTBOX_KEY, []), away: null, sent: [] }
 
 /** What waits to be sent, oldest first. The browser's storage is the truth, so that tabs agree and a closed one loses nothing. */
 const slice = createSlice({
@@ -34,11 +36,13 @@ const slice = createSlice({
   initialState,
   reducers: {
     reread: (state) => ({ ...state, items: readStored<Waiting[]>(OUTBOX_KEY, []) }),
+    justSent: (state, { payload }: PayloadAction<Waiting>) => ({ ...state, sent: [...state.sent, payload] }),
+    isSeen: (state, { payload }: PayloadAction<string>) => ({ ...state, sent: state.sent.filter(({ id }) => id !== payload) }),
     isAway: (state, { payload }: PayloadAction<string | null>) => ({ ...state, away: payload }),
   },
 })
 
-export const { reread, isAway } = slice.actions
+export const { reread, isAway, justSent, isSeen } = slice.actions
 export const outboxReducer = slice.reducer
 
 const write = (change: (items: readonly Waiting[]) => readonly Waiting[]) => writeStored(OUTBOX_KEY, change(readStored<Waiting[]>(OUTBOX_KEY, [])))

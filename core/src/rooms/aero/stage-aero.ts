@@ -60,14 +60,26 @@ const known = (value: number, sd: number, proof: StageValue['proof']): StageValu
   fromPosition: null,
 })
 
-/** The sums of a stage that can be shown as the car's: the body among the devices, and nothing in it that nobody knows. */
-function whole(car: Car, position: number): AeroTotals | undefined {
+/**
+ * The sums of a stage that can be shown as the car's: the body among the devices, and nothing in it that nobody knows; undefined otherwise.
+ * @example wholeAero(CAR, 1) // undefined
+ */
+export function wholeAero(car: Car, position: number): AeroTotals | undefined {
   const aero = stageAero(car, position)
   return aero?.hasBody && aero.unknown.length === 0 ? aero : undefined
 }
 
+/**
+ * What the whole car pushes on its tyres at a stage, drag's moment counted whatever school the balance is said by; undefined as `wholeAero` is.
+ * @example areasAtTyres(CAR, 1) // undefined
+ */
+export function areasAtTyres(car: Car, position: number): { frontM2: number; rearM2: number } | undefined {
+  if (!wholeAero(car, position)) return undefined
+  return aeroTotals(devicesAtStage(car, position), {}, { wheelbaseM: wheelbaseAt(car, position), school: 'contactPatches' }).areas
+}
+
 function clearanceAt(car: Car, position: number): StageValue | undefined {
-  const [input, aero] = [heightsAtStage(car, position), whole(car, position)]
+  const [input, aero] = [heightsAtStage(car, position), wholeAero(car, position)]
   if (!input || !aero) return undefined
   const { speedMps } = basisOf(car)
   const least = (own: HeightsInput) => Math.min(...rideHeights(own, speedMps).pointsM)
@@ -77,9 +89,9 @@ function clearanceAt(car: Car, position: number): StageValue | undefined {
 }
 
 function gapAt(car: Car, position: number): StageValue | undefined {
-  const [balance, share] = [whole(car, position)?.balance, frontShareAt(car, position)]
+  const [balance, share] = [wholeAero(car, position)?.balance, frontShareAt(car, position)]
   if (!balance || !share) return undefined
-  return known(balance.frontShare - share.value, quadrature(balance.sd, share.sd), whole(car, position)?.proof ?? 'guess')
+  return known(balance.frontShare - share.value, quadrature(balance.sd, share.sd), wholeAero(car, position)?.proof ?? 'guess')
 }
 
 /** Two readings of a tape that are this sure confirm each other (common practice, no source). */
@@ -121,15 +133,16 @@ function boxedAt(car: Car, position: number, metric: TapeMetric): StageValue | u
   if (taped) return taped
   const { outline } = car.records.build
   const devices = devicesAtStage(car, position)
-  if (!outline || devices.length === 0) return undefined
+  if (!outline || !devices.some(({ kind, notches }) => kind !== 'body' && notches.some(({ box }) => box))) return undefined
   const reading = boxAtPicks(devices, {}, { ...outline, wheelbaseM: wheelbaseAt(car, position) })[metric]
-  return reading && known(reading.value, metric === 'wingElements' ? 0 : outline.sdM, 'calculated')
+  // Where nothing reaches out there is nothing to be unsure of.
+  return reading && known(reading.value, metric === 'wingElements' || reading.name === null ? 0 : outline.sdM, 'calculated')
 }
 
 function summedAt(car: Car, position: number, metric: Exclude<AeroMetric, TapeMetric>): StageValue | undefined {
   if (metric === 'clearance') return clearanceAt(car, position)
   if (metric === 'balanceGap') return gapAt(car, position)
-  const aero = whole(car, position)
+  const aero = wholeAero(car, position)
   if (!aero) return undefined
   const q = airPressurePa(car.records.build.airDensityKgM3, basisOf(car).speedMps)
   if (metric === 'downforce') return known(q * aero.downforceM2, q * aero.downforceSdM2, aero.proof)

@@ -150,7 +150,8 @@ describe('aero of a stage', () => {
     expect(aeroValue(taped, LAST, 'reachFront')).toMatchObject({ value: 0.198, proof: 'measured' })
     const twice = carWith({ readings: [reading(0.198, '2026-05-08T10:00:00Z'), reading(0.201, '2026-05-10T10:00:00Z')] })
     expect(aeroValue(twice, LAST, 'reachFront')?.proof).toBe('confirmed')
-    expect(aeroValue(taped, 0, 'reachFront')?.proof).not.toBe('measured')
+    expect(aeroValue(taped, 0, 'reachFront')).toBeUndefined()
+    expect(aeroValue(car, LAST, 'reachRear')).toMatchObject({ value: 0, sd: 0, proof: 'calculated' })
   })
   it('clears the ground at speed by the springs of the build, less than at rest', () => {
     const clearance = aeroValue(car, LAST, 'clearance')

@@ -2,7 +2,7 @@ import { airPressurePa } from '../../aero/device-loads.ts'
 import { rideHeights } from '../../aero/ride-heights.ts'
 import { AERO_METRICS, type AeroMetric } from '../../records/metric-keys.ts'
 import type { Car } from '../../stages/car.ts'
-import { ofStage, stageName, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
+import { metricFrame, ofStage, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
 import { frontShareAt } from '../weight/metrics.ts'
 import { AERO_METRICS as DECLARED } from './metrics.ts'
 import { aeroValue, basisOf, heightsAtStage, stageAero } from './stage-aero.ts'
@@ -52,11 +52,8 @@ function metricWorking(metric: AeroMetric) {
     const value = aeroValue(car, position, metric)
     const declared = DECLARED.find(({ key }) => key === metric)
     if (!value || !declared) return undefined
-    const { word, kind, calculation } = declared
     return {
-      title: `${word} at ${stageName(car, position)}`,
-      calculation,
-      result: { label: word.toLowerCase(), value: value.value, kind, sd: value.sd, proof: value.proof },
+      ...metricFrame(car, position, declared, value),
       lines: linesOf(car, position, metric),
       remarks: [
         ...(value.proof === 'measured' || value.proof === 'confirmed' ? ['Read with a tape on the car as it stands.'] : []),

@@ -4,6 +4,7 @@ import type { Proof } from '../../proof/quantity.ts'
 import type { DriveOf, GearboxStyle, Known, TyreClass } from '../../records/drive-schemas.ts'
 import type { Car } from '../../stages/car.ts'
 import type { QuantityKind } from '../../units/units.ts'
+import { aeroValue } from '../aero/stage-aero.ts'
 import { powerAtStage } from '../power/power-at-stage.ts'
 import { weighingCentres } from '../weight/centres.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
@@ -87,6 +88,13 @@ function fromSettings(car: Car, position: number, key: DriveInputKey & keyof typ
   return { key, value: said.value, sd: said.sd ?? (usual.sd / usual.value) * said.value, isGuess: isGuess(said.known), source: settings.from[key] ?? key }
 }
 
+/** Drag area: what Aero says of the whole car at the stage, else the settings, else the usual one. */
+function dragOf(car: Car, position: number): DriveInput {
+  const found = aeroValue(car, position, 'dragArea')
+  if (!found) return fromSettings(car, position, 'dragAreaM2')
+  return { key: 'dragAreaM2', value: found.value, sd: found.sd, isGuess: isGuess(found.proof), source: `aero ${position}` }
+}
+
 function heightOf(car: Car, position: number): DriveInput {
   const key = 'centreHeightM' as const
   const settings = settingsAtStage(car, position)
@@ -156,7 +164,7 @@ export function inputsOf(car: Car, position: number, line: Driveline): DriveInpu
     heightOf(car, position),
     ...(own ? [frictionOf(own.drive, own.part.id)] : []),
     fromSettings(car, position, 'gripUse'),
-    fromSettings(car, position, 'dragAreaM2'),
+    dragOf(car, position),
     fromSettings(car, position, 'rollingCoefficient'),
     inertia
       ? {

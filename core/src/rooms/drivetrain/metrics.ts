@@ -10,9 +10,32 @@ import { worstSlide } from './stage-slide.ts'
 import { isTimedAt, touchesTimed, yardstickAt } from './stage-yardsticks.ts'
 
 /** What the drivetrain rests on beside the car's own lists. */
-export const DRIVETRAIN_READS = ['sessions', 'pulls', 'standings', 'driveSettings', 'courses', 'readings', 'enginePlans', 'lifts', 'partUses'] as const
+export const DRIVETRAIN_READS = [
+  'sessions',
+  'pulls',
+  'standings',
+  'driveSettings',
+  'courses',
+  'readings',
+  'enginePlans',
+  'lifts',
+  'partUses',
+  'aeroDevices',
+  'setups',
+] as const
 /** What the room's own answer rests on beside them: courses are drawn where the room is shown. */
-export const DRIVE_ROOM_READS = ['sessions', 'pulls', 'standings', 'driveSettings', 'readings', 'enginePlans', 'lifts', 'partUses'] as const
+export const DRIVE_ROOM_READS = [
+  'sessions',
+  'pulls',
+  'standings',
+  'driveSettings',
+  'readings',
+  'enginePlans',
+  'lifts',
+  'partUses',
+  'aeroDevices',
+  'setups',
+] as const
 
 const WORDS: Readonly<Record<DrivetrainMetric, string>> = {
   zeroTo100: '0 to 100 km/h',

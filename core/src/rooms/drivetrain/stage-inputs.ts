@@ -5,6 +5,7 @@ import { crankToWheel } from '../../dyno/wheel-to-crank.ts'
 import type { DriveOf } from '../../records/drive-schemas.ts'
 import type { Car } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
+import { areasAtTyres } from '../aero/stage-aero.ts'
 import { lossOf } from '../power/driveline-loss.ts'
 import { planAtStage } from '../power/engine-plan-at-stage.ts'
 import { curveAtStage } from '../power/power-at-stage.ts'
@@ -131,6 +132,7 @@ function carOf(
   const settings = settingsAtStage(car, position)
   const value = (key: DriveInputKey) => inputs.find((input) => input.key === key)?.value ?? 0
   const build = car.builds[position] ?? car.records.build
+  const air = areasAtTyres(car, position)
   const centre = driveOf(line, 'differential centre')
   const tyre = driveOf(line, `tyre ${drivenAxle(car)}`)?.drive
   const redline = planAtStage(car.records, position)?.plan.engine.redlineRpm
@@ -151,8 +153,8 @@ function carOf(
     surfaceFactor: 1,
     dragAreaM2: value('dragAreaM2'),
     rollingCoefficient: value('rollingCoefficient'),
-    downforceFrontM2: 0,
-    downforceRearM2: 0,
+    downforceFrontM2: air?.frontM2 ?? 0,
+    downforceRearM2: air?.rearM2 ?? 0,
     airDensityKgM3: build.airDensityKgM3,
     curve,
     driveEfficiency: 1,

@@ -1,6 +1,6 @@
 import { DRIVETRAIN_METRICS, type DrivetrainMetric } from '../../records/metric-keys.ts'
 import type { Car } from '../../stages/car.ts'
-import { ofStage, stageName, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
+import { metricFrame, ofStage, stageName, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
 import { DRIVE_INPUT_WORDS, type DriveInputKey } from './drive-inputs.ts'
 import { DRIVETRAIN_METRICS as DECLARED, drivetrainValue } from './metrics.ts'
 import { driveStage } from './stage-inputs.ts'
@@ -48,11 +48,9 @@ function metricWorking(metric: DrivetrainMetric) {
     const value = drivetrainValue(car, position, metric)
     const declared = DECLARED.find(({ key }) => key === metric)
     if (!value || !declared) return undefined
-    const { word, kind, calculation } = declared
+    const { kind } = declared
     return {
-      title: `${word} at ${stageName(car, position)}`,
-      calculation,
-      result: { label: word.toLowerCase(), value: value.value, kind, sd: value.sd, proof: value.proof },
+      ...metricFrame(car, position, declared, value),
       lines: [
         ...(metric === 'driveHeadroom'
           ? pathLines(car, position)

@@ -1,6 +1,7 @@
 import { type AeroRoom, type AeroRoomStage, aeroTotals, UNIT_SETS, USUAL_AERO_BASIS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { biggestWing } from './biggest-wing.ts'
 import { deviceBody, deviceDefaults, deviceFieldSpecs } from './device-form.ts'
 import { springBody, springDefaults, springFieldSpecs } from './height/springs-form.ts'
 import { aeroNews } from './news.ts'
@@ -152,6 +153,33 @@ describe('a device in a form', () => {
     ['half a box', { xFrontM: '100' }, 'xRearM', /is empty/],
   ])('refuses %s', (_, more, field, message) => {
     expect(made({ ...WING, ...more }).errors[field]).toMatch(message)
+  })
+})
+
+describe('a wing as big as the box allows', () => {
+  const made = (limits: object[]) => ({ limits, wheelbaseM: 2.65 }) as unknown as AeroRoomStage
+  const outline = { roofHeightM: 1.43, rearOverhangM: 1, bodyWidthM: 1.74 } as unknown as AeroRoom['outline']
+  const limit = (metric: string, value: number) => ({ id: metric, metric, sense: 'atMost', value })
+  const ask = (more: FormValues, limits: object[], set: SetName = 'metric') =>
+    biggestWing({ pivotX: '3450 mm', pivotZ: '1350 mm', notches: 'low; 0°\nhigh; 12°', ...more }, UNIT_SETS[set], '.', { made: made(limits), outline })
+  it('grows to 10 mm under the roof at its steepest notch, and to the width of the body', () => {
+    // 0.07 m over the pivot: 0.75 c sin 12° = 0.07.
+    expect(ask({}, [limit('wingOverRoof', 0)])).toEqual({ chords: '448 mm', span: '1720 mm' })
+  })
+  it('keeps short of the rear limit, its own chord and its own span', () => {
+    expect(ask({}, [limit('wingOverRoof', 0), limit('reachRear', 0.1)])).toMatchObject({ chords: '395 mm' })
+    expect(ask({}, [limit('wingOverRoof', 0), limit('wingChord', 0.3), limit('wingSpan', 1.5)])).toEqual({ chords: '290 mm', span: '1480 mm' })
+  })
+  test.each<[string, FormValues, RegExp]>([
+    ['without a pivot', { pivotZ: '' }, /Type where its pivot stands/],
+    ['a pivot over the roof', { pivotZ: '1500 mm' }, /No wing fits at that pivot/],
+    ['a pivot in words', { pivotX: 'far back' }, /cannot be read/],
+  ])('says why not: %s', (_, more, message) => {
+    const found = ask(more, [limit('wingOverRoof', 0)])
+    expect('why' in found && found.why).toMatch(message)
+  })
+  it('asks for the outline first', () => {
+    expect(biggestWing({}, UNIT_SETS.metric, '.', { made: made([]), outline: null })).toMatchObject({ why: expect.stringMatching(/Tape the outline/) })
   })
 })
 

@@ -2,10 +2,12 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { AeroRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../data/api.ts'
+import type { FormValues } from '../../ui/form-reader.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
 import { Caution } from '../../ui/states.tsx'
+import { biggestWing } from './biggest-wing.ts'
 import { deviceBody, deviceDefaults, deviceFieldSpecs } from './device-form.ts'
 
 /** A device, new or as it is; a new one that goes on makes its ledger line with it, in one entry of the log. */
@@ -24,9 +26,11 @@ export function DevicePanel({
   deviceId: string
   onDone: () => void
 }) {
-  const { units } = useQuantities()
+  const { units, decimalMark } = useQuantities()
   const [write] = api.useBatchMutation()
   // The same at every try, so that an answer that was lost is not stored twice.
+  const [values, setValues] = useState<FormValues | null>(null)
+  const [why, setWhy] = useState<string | null>(null)
   const [ids] = useState(() => ({ line: crypto.randomUUID(), batch: crypto.randomUUID() }))
   const { take, notice } = useRemoval(records.build.id, 'aero-devices')
   const buildId = records.build.id
@@ -77,7 +81,34 @@ export function DevicePanel({
           }).unwrap()
         }}
         onDone={onDone}
-      />
+        onValues={setValues}
+      >
+        {(set) =>
+          (values ?? defaults).kind === 'wing' && (
+            <p className="sm:col-span-2">
+              <button
+                type="button"
+                className="button"
+                onClick={() => {
+                  const made = room.stages[position]
+                  const found = made
+                    ? biggestWing(values ?? defaults, units, decimalMark, { made, outline: room.outline })
+                    : { why: 'This stage cannot be worked out.' }
+                  if ('why' in found) return setWhy(found.why)
+                  setWhy(null)
+                  set('chords', found.chords)
+                  set('span', found.span)
+                }}
+              >
+                As big as the box allows
+              </button>
+              <span role="status" className="ml-3 text-quiet">
+                {why ?? 'One element, ten millimetres free of every limit at its steepest notch.'}
+              </span>
+            </p>
+          )
+        }
+      </RecordForm>
     </>
   )
 }

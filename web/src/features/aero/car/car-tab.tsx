@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useWidth } from '../../../ui/use-width.ts'
 import type { AeroTabProps } from '../tab-props.ts'
@@ -111,9 +112,11 @@ export function CarTab(props: AeroTabProps) {
   return (
     <>
       <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
-        <div ref={holder} className="min-w-0 overflow-x-auto">
+        <div ref={holder} className="min-w-0">
           {room.outline ? (
-            <SideView made={made} outline={room.outline} picks={picks} totals={totals} verdicts={verdicts} q={q} width={Math.max(560, width)} />
+            <ScrollBox label="The car to scale">
+              <SideView made={made} outline={room.outline} picks={picks} totals={totals} verdicts={verdicts} q={q} width={Math.max(560, width)} />
+            </ScrollBox>
           ) : (
             <Empty
               title="Tape eleven dimensions; then the car stands here to scale"

@@ -157,17 +157,17 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
 
 /** The stored lines, and after them those that wait in the browser. */
 function useWithWaiting(records: RecordsAnswer): readonly StoredChange[] {
-  const items = useAppSelector((state) => state.outbox.items)
+  const { items, sent } = useAppSelector((state) => state.outbox)
   return useMemo(() => {
     const known = new Set(records.changes.map((change) => change.id))
-    const waiting = items.filter(
+    const waiting = [...new Map([...sent, ...items].map((item) => [item.recordId, item])).values()].filter(
       (item) =>
         item.buildId === records.build.id && item.resource === 'changes' && item.kind === 'create' && item.refusal === null && !known.has(item.recordId),
     )
     return waiting.length === 0
       ? records.changes
       : [...records.changes, ...waiting.map((item) => ({ ...NEW_LINE, ...item.body, version: 0 }) as unknown as StoredChange)]
-  }, [items, records.changes, records.build.id])
+  }, [items, sent, records.changes, records.build.id])
 }
 
 const NEW_LINE = { count: 1, zone: null, touchesPower: false, place: null, cost: null, hours: null, waits: false, replacesChangeId: null, partId: null }
