@@ -1,7 +1,7 @@
-export { ROLLING_SCHOOL_WORDS, ROLLING_SCHOOLS } from './aero/coast-down-fit.ts'
 export { type AxleAreas, airPressurePa, BALANCE_SCHOOL_WORDS, BALANCE_SCHOOLS, type BalanceSchool, type DeviceForce, deviceLoads } from './aero/device-loads.ts'
 export { powerFromDragW } from './aero/drag-top-speed.ts'
 export { contactMps, type HeightsInput, packerForHeight, rideHeights, springForHeight, type Touch, touches } from './aero/ride-heights.ts'
+export { ROLLING_SCHOOL_WORDS, ROLLING_SCHOOLS } from './aero/rolling-schools.ts'
 export { type DeviceBox, largestChordM, type RuleReading, SPARE_M, type WingPose, wingBox } from './aero/rule-box.ts'
 export { splitterEstimate, USUAL_PRESSURE, USUAL_PRESSURE_SD } from './aero/splitter.ts'
 export { wheelRates } from './aero/wheel-rates.ts'

@@ -286,6 +286,13 @@ describe('coasting', () => {
     expect(answer?.ok).toBe(false)
     if (answer && !answer.ok) expect(answer.error.message).toMatch(message)
   })
+  it('ten thousand samples fit as a few do', () => {
+    const run = (sign: 1 | -1) => exampleRun(sign, { windMps: 2, grade: -0.003, stepS: 0.008, count: 10_000 })
+    const fit = fitPair({ out: run(1), back: run(-1) }, 1342, 1395.68)
+    expect(Math.abs(fit.cNPerMps2 / 0.439635 - 1)).toBeLessThan(1e-4)
+    expect(fit.windMps).toBeCloseTo(2, 3)
+    expect(fit.grade).toBeCloseTo(-0.003, 5)
+  })
   it('stands still at its end, and not before', () => {
     const force = { aN: 180, bNPerMps: 0, cNPerMps2: 0.45, effectiveKg: 1290 }
     expect(speedAfter(force, 50, 1e6)).toBe(0)

@@ -2,8 +2,9 @@ import { Matrix, solve } from 'ml-matrix'
 import { CalculationError, requirePositive, requireWithin } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
-import { sampleSd } from '../stats/moments.ts'
+import { mean, sampleSd } from '../stats/moments.ts'
 import { speedAfter } from './coast-down.ts'
+import type { RollingSchool } from './rolling-schools.ts'
 
 /** One run: times rising, s, and speeds over the ground, m/s. */
 export interface CoastRun {
@@ -14,14 +15,6 @@ export interface CoastRun {
 export interface CoastPair {
   readonly out: CoastRun
   readonly back: CoastRun
-}
-
-export const ROLLING_SCHOOLS = ['asRoadShows', 'growing'] as const
-/** Rolling as the road shows it, the same at all speeds, or growing with speed by Crr (1 + v²/vc²). */
-export type RollingSchool = (typeof ROLLING_SCHOOLS)[number]
-export const ROLLING_SCHOOL_WORDS: Readonly<Record<RollingSchool, string>> = {
-  asRoadShows: 'rolling the same at all speeds, as the road shows',
-  growing: 'rolling grows with speed',
 }
 
 export interface PairFit {
@@ -174,6 +167,17 @@ function leastSquares(start: Unknowns, samples: readonly Samples[], massKg: numb
   return now
 }
 
+/** More points than this tell a fit nothing more; means of as many in a row stand for them. */
+const MOST_POINTS = 600
+
+function thinned({ timeS, speedMps }: CoastRun): CoastRun {
+  const stride = Math.ceil(timeS.length / MOST_POINTS)
+  if (stride <= 1) return { timeS, speedMps }
+  const starts = Array.from({ length: Math.ceil(timeS.length / stride) }, (_, i) => i * stride)
+  const meanOf = (values: readonly number[], from: number) => mean(values.slice(from, from + stride))
+  return { timeS: starts.map((from) => meanOf(timeS, from)), speedMps: starts.map((from) => meanOf(speedMps, from)) }
+}
+
 /**
  * Both runs of a pair fitted at once: m_e v' = −(A + C (v + s w)² + s m g grade), s +1 out and −1 back; unknown A, C, wind, grade and a start speed a run.
  * massKg is the real mass, effectiveKg with what rotates. Source: G.9 and the room's page; least squares with damped steps.
@@ -185,8 +189,10 @@ export function fitPair(pair: CoastPair, massKg: number, effectiveKg: number): P
   requireWithin(effectiveKg, massKg, 1.3 * massKg, 'effectiveKg')
   requireCoastRun(pair.out, 'The run out')
   requireCoastRun(pair.back, 'The run back')
-  const samplesOf = ({ timeS, speedMps }: CoastRun, sign: 1 | -1): Samples[] =>
-    timeS.map((t, i) => ({ sign, timeS: t - itemAt(timeS, 0), speedMps: itemAt(speedMps, i) }))
+  const samplesOf = (run: CoastRun, sign: 1 | -1): Samples[] => {
+    const { timeS, speedMps } = thinned(run)
+    return timeS.map((t, i) => ({ sign, timeS: t - itemAt(run.timeS, 0), speedMps: itemAt(speedMps, i) }))
+  }
   const samples = [...samplesOf(pair.out, 1), ...samplesOf(pair.back, -1)]
   const found = leastSquares(startOf(pair, effectiveKg), samples, massKg, effectiveKg)
   const [aN, cNPerMps2, windMps, grade, out, back] = found

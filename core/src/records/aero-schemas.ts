@@ -1,5 +1,5 @@
-import { ROLLING_SCHOOLS } from '../aero/coast-down-fit.ts'
 import { BALANCE_SCHOOLS } from '../aero/device-loads.ts'
+import { ROLLING_SCHOOLS } from '../aero/rolling-schools.ts'
 import { SLOPE_SCHOOLS, WING_PLACES } from '../aero/wing.ts'
 import { z } from '../zod.ts'
 import { id, instant, typed } from './common-fields.ts'
