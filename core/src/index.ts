@@ -75,6 +75,7 @@ export {
   type DeviceValue,
   type Notch,
   type Outline,
+  USUAL_AERO_BASIS,
   type WingShapeRecord,
 } from './records/aero-schemas.ts'
 export * from './records/balance-kinds.ts'
@@ -118,7 +119,7 @@ export { type BrokenRecord, readBuildRecords } from './records/read-records.ts'
 export * from './records/records.ts'
 export * from './records/weight-kinds.ts'
 export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, makeAeroRoom } from './rooms/aero/aero-room.ts'
-export { type RoomDevice, type RoomNotch, standingValue, USUAL_AERO_BASIS } from './rooms/aero/devices.ts'
+export { type RoomDevice, type RoomNotch, standingValue } from './rooms/aero/devices.ts'
 export { lowPoints, type StageAxle, USUAL_TYRE_RATE_N_PER_M } from './rooms/aero/springs.ts'
 export { type AeroTotals, aeroTotals, type BalanceStep, balanceSteps, boxAtPicks, type DeviceLine, type Picks, pickedNotch } from './rooms/aero/totals.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'

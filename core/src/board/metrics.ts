@@ -1,6 +1,6 @@
+import { USUAL_AERO_BASIS } from '../records/aero-schemas.ts'
 import { METRICS, type Metric } from '../records/metric-keys.ts'
 import type { BuildRecord } from '../records/plan-kinds.ts'
-import { USUAL_AERO_BASIS } from '../rooms/aero/devices.ts'
 import { AERO_MEASUREMENTS, AERO_METRICS } from '../rooms/aero/metrics.ts'
 import { DRIVETRAIN_MEASUREMENTS, DRIVETRAIN_METRICS } from '../rooms/drivetrain/metrics.ts'
 import { POWER_MEASUREMENTS, POWER_METRICS } from '../rooms/power/metrics.ts'

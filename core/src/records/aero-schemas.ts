@@ -19,6 +19,16 @@ export const aeroBasisSchema = z.strictObject({
 })
 export type AeroBasis = z.output<typeof aeroBasisSchema>
 
+/** Where aero is quoted as long as nobody says otherwise (common practice, no source). */
+export const USUAL_AERO_BASIS: AeroBasis = {
+  speedMps: 50,
+  fastestMps: 60,
+  balanceSchool: 'contactPatches',
+  slopeSchool: 'lowAspect',
+  rollingSchool: 'asRoadShows',
+  rollingSpeedMps: null,
+}
+
 /** The car by a tape measure: lengths from the axles and over the ground, m. */
 export const outlineSchema = z.strictObject({
   frontOverhangM: within(0, 3),

@@ -5,19 +5,9 @@ import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import { type Proof, proofRank } from '../../proof/quantity.ts'
 import type { AeroDevice } from '../../records/aero-kinds.ts'
-import type { AeroBasis, DeviceKind, DeviceValue, Notch, Outline } from '../../records/aero-schemas.ts'
+import type { DeviceKind, DeviceValue, Notch, Outline } from '../../records/aero-schemas.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
-
-/** Where aero is quoted as long as nobody says otherwise (common practice, no source). */
-export const USUAL_AERO_BASIS: AeroBasis = {
-  speedMps: 50,
-  fastestMps: 60,
-  balanceSchool: 'contactPatches',
-  slopeSchool: 'lowAspect',
-  rollingSchool: 'asRoadShows',
-  rollingSpeedMps: null,
-}
 
 /** One notch of a device, ready for sums. */
 export interface RoomNotch {
