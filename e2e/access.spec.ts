@@ -100,8 +100,18 @@ test('the scan itself finds a planted fault', async ({ page }) => {
   expect((await findings(page)).length).toBeGreaterThan(0)
 })
 
-test('nothing scrolls sideways on a phone', async ({ page }) => {
+test('nothing scrolls sideways on a phone, in no frame', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
+  await page.addInitScript(() => {
+    const seen = { widest: 0 }
+    Object.assign(window, { seen })
+    const look = () => {
+      const root = document.documentElement
+      if (root) seen.widest = Math.max(seen.widest, root.scrollWidth - root.clientWidth)
+      requestAnimationFrame(look)
+    }
+    requestAnimationFrame(look)
+  })
   const build = await buildAddress(page, 'Gannet')
   const rooms = [
     'board',
@@ -116,6 +126,7 @@ test('nothing scrolls sideways on a phone', async ({ page }) => {
     'drivetrain?tab=line',
     'drivetrain?tab=path',
     'drivetrain?tab=finals',
+    ...['car', 'speed', 'height', 'panel'].map((tab) => `aero?tab=${tab}`),
     'devices',
     'log',
     'weight',
@@ -125,7 +136,7 @@ test('nothing scrolls sideways on a phone', async ({ page }) => {
     await page.goto(`${build}/${room}`)
     await page.locator('h1').first().waitFor()
     await page.waitForLoadState('networkidle')
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
-    expect(wide, room).toBeLessThanOrEqual(0)
+    const widest = await page.evaluate(() => (window as unknown as { seen: { widest: number } }).seen.widest)
+    expect(widest, room).toBe(0)
   }
 })

@@ -121,7 +121,17 @@ export * from './records/weight-kinds.ts'
 export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, makeAeroRoom } from './rooms/aero/aero-room.ts'
 export { type RoomDevice, type RoomNotch, standingValue } from './rooms/aero/devices.ts'
 export { lowPoints, type StageAxle, USUAL_TYRE_RATE_N_PER_M } from './rooms/aero/springs.ts'
-export { type AeroTotals, aeroTotals, type BalanceStep, balanceSteps, boxAtPicks, type DeviceLine, type Picks, pickedNotch } from './rooms/aero/totals.ts'
+export {
+  type AeroTotals,
+  aeroTotals,
+  type BalanceStep,
+  balanceSteps,
+  boxAtPicks,
+  type DeviceLine,
+  type Picks,
+  pickedNotch,
+  wantedChances,
+} from './rooms/aero/totals.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'
 export { DRIVE_INPUT_WORDS, type DriveInput, type DriveInputKey, movedCar, USUAL_FRICTION, USUAL_SHIFT_S } from './rooms/drivetrain/drive-inputs.ts'
 export { driveLineParts, driveLineWords, parseDriveLine, type ReadDriveLine } from './rooms/drivetrain/drive-line.ts'
@@ -191,7 +201,6 @@ export type { AdviceWords, Said } from './stages/define-advice.ts'
 export { lineMass, scaleSdKg } from './stages/line-mass.ts'
 export { type StageValue, WAITING, type Waiting } from './stages/stage-value.ts'
 export type { Working, WorkingLine } from './stages/working-line.ts'
-export { normalCdf } from './stats/normal.ts'
 export { PANEL_MATERIALS } from './structure/panel-materials.ts'
 export { choosePanel, type PanelChoice, type PanelLoad } from './structure/panels.ts'
 export { STRIP_SUPPORT_WORDS, STRIP_SUPPORTS, type StripSupport } from './structure/strip.ts'

@@ -15,6 +15,8 @@ export interface StageAxle {
   readonly springs: AxleSprings
   readonly rates: WheelRates
   readonly unsprungKg: number
+  /** On one spring; null where mass or axle loads are not known. */
+  readonly sprungKg: number | null
   /** Whether the tyre's rate is the usual one. */
   readonly isTyreUsual: boolean
 }
@@ -56,7 +58,7 @@ export function axleAtStage(car: Car, position: number, axle: 'front' | 'rear'):
   const massKg = massOf(car, position)?.value
   const cornerKg = share === undefined || massKg === undefined ? null : (massKg * (axle === 'front' ? share : 1 - share)) / 2
   const sprungKg = cornerKg === null || cornerKg <= own.unsprungKg ? null : cornerKg - own.unsprungKg
-  return { ...own, rates: wheelRates({ ...own.springs, sprungKg }) }
+  return { ...own, sprungKg, rates: wheelRates({ ...own.springs, sprungKg }) }
 }
 
 /**

@@ -11,7 +11,7 @@ import { z } from '../../zod.ts'
 import { dragLimitedSpeed, makeAeroRoom } from './aero-room.ts'
 import { devicesAtStage } from './devices.ts'
 import { aeroValue } from './stage-aero.ts'
-import { aeroTotals, balanceSteps, boxAtPicks } from './totals.ts'
+import { aeroTotals, balanceSteps, boxAtPicks, wantedChances } from './totals.ts'
 
 const AT = '2026-05-01T10:00:00Z'
 const OUTLINE = {
@@ -139,6 +139,12 @@ describe('aero of a stage', () => {
     expect(aeroValue(car, LAST, 'aeroBalance')?.sd).toBeCloseTo(0.1409, 4)
     expect(aeroValue(car, LAST, 'dragArea')?.value).toBeCloseTo(0.7254, 4)
     expect(aeroValue(car, LAST, 'dragArea')?.sd).toBeCloseTo(0.0592, 4)
+  })
+  it('is as likely to reach what is wanted as the worked example says', () => {
+    const totals = aeroTotals(devicesAtStage(car, LAST), {}, { wheelbaseM: 2.65, school: 'contactPatches' })
+    const chances = wantedChances(totals, { downforceN: 900, balance: { from: 0.4, to: 0.5 }, airPressurePa: 1500 })
+    expect(chances.downforce).toBeCloseTo(0.699, 3)
+    expect(chances.balance).toBeCloseTo(0.21, 3)
   })
   it('reads the rule box from the boxes, until a tape says otherwise', () => {
     expect(aeroValue(car, LAST, 'reachFront')?.value).toBeCloseTo(0.2, 9)

@@ -4,6 +4,7 @@ import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
 import type { TapeMetric } from '../../records/metric-keys.ts'
+import { normalCdf } from '../../stats/normal.ts'
 import type { RoomDevice, RoomNotch } from './devices.ts'
 
 /** Which notch each device stands at, by its id; what is not named stands as the stage's set-up has it. */
@@ -84,6 +85,23 @@ export function boxAtPicks(devices: readonly RoomDevice[], picks: Picks, outline
     return box && device.kind !== 'body' ? [{ name: device.name, box, wing: device.wing }] : []
   })
   return ruleBox(outline, boxed)
+}
+
+/**
+ * How likely the wanted downforce (N or more, at a pressure of the air, Pa) and the wanted range of balance are; null where one is not wanted or not known.
+ * @example wantedChances(aeroTotals([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }), { downforceN: 900, balance: null, airPressurePa: 1500 }).downforce // null
+ */
+export function wantedChances(
+  { downforceM2, downforceSdM2, balance }: Pick<AeroTotals, 'downforceM2' | 'downforceSdM2' | 'balance'>,
+  wanted: { readonly downforceN: number | null; readonly balance: { readonly from: number; readonly to: number } | null; readonly airPressurePa: number },
+): { downforce: number | null; balance: number | null } {
+  const q = wanted.airPressurePa
+  const upTo = (share: number) => (balance && balance.sd > 0 ? normalCdf((share - balance.frontShare) / balance.sd) : null)
+  const [low, high] = wanted.balance ? [upTo(wanted.balance.from), upTo(wanted.balance.to)] : [null, null]
+  return {
+    downforce: wanted.downforceN === null || downforceSdM2 === 0 ? null : normalCdf((q * downforceM2 - wanted.downforceN) / (q * downforceSdM2)),
+    balance: low === null || high === null ? null : high - low,
+  }
 }
 
 export interface BalanceStep {

@@ -1,4 +1,4 @@
-import { balanceSteps, fromSi, normalCdf } from '@bold-ballast/core'
+import { balanceSteps, fromSi, wantedChances } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { Figure } from '../../../ui/figure.tsx'
@@ -18,13 +18,7 @@ function Wanted({ made, totals, q }: Pick<AeroTabProps, 'made' | 'totals' | 'q'>
   const word = (chance: number) => (chance >= 0.8 ? 'on course' : chance >= 0.2 ? 'doubtful' : 'unlikely')
   const tenths = (chance: number) => `${Math.round(10 * chance)} in 10`
   const { wantedDownforceN, wantedBalance } = made
-  const force =
-    wantedDownforceN === null || totals.downforceSdM2 === 0 ? null : normalCdf((q * totals.downforceM2 - wantedDownforceN) / (q * totals.downforceSdM2))
-  const { balance } = totals
-  const share =
-    wantedBalance && balance && balance.sd > 0
-      ? normalCdf((wantedBalance.to - balance.frontShare) / balance.sd) - normalCdf((wantedBalance.from - balance.frontShare) / balance.sd)
-      : null
+  const { downforce: force, balance: share } = wantedChances(totals, { downforceN: wantedDownforceN, balance: wantedBalance, airPressurePa: q })
   return (
     <ul className="mt-2">
       {force !== null && wantedDownforceN !== null && (

@@ -78,7 +78,7 @@ export function DeviceTable({
           <tr className="text-xs text-quiet">
             <th className="text-left font-normal">In the car at this stage</th>
             <th className="text-right font-normal">Down, {format('force', 1).unit}</th>
-            <th className="text-right font-normal">Drag</th>
+            <th className="text-right font-normal">Drag, {format('force', 1).unit}</th>
             <th>
               <span className="sr-only">Proof</span>
             </th>

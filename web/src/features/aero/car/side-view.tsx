@@ -332,7 +332,7 @@ function arrowsOf(totals: AeroTotals, { scale, wheelbaseM, roofHeightM, q }: { s
   const forces = known.map(({ device, newton, sd, box, x }) => {
     const top = scale.z(box ? box.zTopM : roofHeightM * 0.62)
     const y = device.wing || newton < 0 || !box ? top : top - (newton + sd) / perPx - 8
-    let labelY = y + (newton >= 0 ? 12 : -6)
+    let labelY = y + (device.wing && newton >= 0 ? 12 : -6)
     while (taken.some((other) => Math.abs(other.x - scale.x(x)) < 130 && Math.abs(other.y - labelY) < 15)) labelY -= 15
     taken.push({ x: scale.x(x), y: labelY })
     return { device, newton, sd, x, y, labelY }

@@ -150,8 +150,7 @@ function Finder({ input, front, fastestMps }: { input: HeightsInput; front: Stag
   const wanted = (Number(typed.replace(',', '.')) * 1) / fromSi('length', 1, units.length)
   const bare = { ...input, front: { ...input.front, rubber: [] } }
   const found = Number.isFinite(wanted) ? attempt(() => springForHeight(bare, { which: 'front', point: at, heightM: wanted, speedMps: fastestMps })) : null
-  const cornerKg = front.rates.rideFrequencyHz === null ? null : front.rates.rideRateNPerM / (2 * Math.PI * front.rates.rideFrequencyHz) ** 2
-  const after = typeof found === 'number' ? wheelRates({ ...front.springs, springRateNPerM: found, sprungKg: cornerKg }) : null
+  const after = typeof found === 'number' ? wheelRates({ ...front.springs, springRateNPerM: found, sprungKg: front.sprungKg }) : null
   return (
     <div className="mt-3">
       <label className="flex flex-wrap items-center gap-2">
