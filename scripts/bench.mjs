@@ -269,7 +269,7 @@ async function drivetrainRoom() {
 /** Aero, as the screen and the register work it out: invented devices, springs on rubbers, a coast-down in wind. */
 async function aeroRoom() {
   const { aeroTotals, balanceSteps, airPressurePa, rideHeights, choosePanel, PANEL_MATERIALS } = await import('../core/src/index.ts')
-  const { coastDown } = await import('../core/src/aero/coast-down-fit.ts')
+  const { coastDown } = await import('../core/src/aero/coast-down-drag.ts')
   const { planCoastDown } = await import('../core/src/aero/coast-down-plan.ts')
   const { EXAMPLE_COAST, EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, exampleRun } = await import('../core/src/calculations/example-aero.ts')
   const forces = Object.values(EXAMPLE_DEVICES)

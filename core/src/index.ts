@@ -1,9 +1,16 @@
+export { speedAfter } from './aero/coast-down.ts'
+export { keepFit } from './aero/coast-down-fit.ts'
+export { type CoastPlan, planCoastDown } from './aero/coast-down-plan.ts'
+export { type CoastFile, coastFile } from './aero/coast-file.ts'
+export { type CoastPair, type CoastRun, type KeptFit, requireCoastRun, thinRun } from './aero/coast-model.ts'
+export { compareTests, type TestComparison } from './aero/compare-tests.ts'
 export { type AxleAreas, airPressurePa, BALANCE_SCHOOL_WORDS, BALANCE_SCHOOLS, type BalanceSchool, type DeviceForce, deviceLoads } from './aero/device-loads.ts'
 export { powerFromDragW } from './aero/drag-top-speed.ts'
 export { contactMps, type HeightsInput, packerForHeight, rideHeights, springForHeight, type Touch, touches } from './aero/ride-heights.ts'
 export { ROLLING_SCHOOL_WORDS, ROLLING_SCHOOLS } from './aero/rolling-schools.ts'
 export { type DeviceBox, largestChordM, type RuleReading, SPARE_M, type WingPose, wingBox } from './aero/rule-box.ts'
 export { splitterEstimate, USUAL_PRESSURE, USUAL_PRESSURE_SD } from './aero/splitter.ts'
+export { STEADY_READINGS, type SteadyReading } from './aero/steady-readings.ts'
 export { wheelRates } from './aero/wheel-rates.ts'
 export { SLOPE_SCHOOL_WORDS, SLOPE_SCHOOLS, USUAL_WING, WING_PLACES, type WingEstimate, wingEstimate } from './aero/wing.ts'
 export { attempt, orElse } from './attempt.ts'
@@ -65,7 +72,7 @@ export { type CornerBalance, cornerBalance, forward, type PerchPlan } from './ma
 export { PAD_NAMES, PAD_WORDS, type PadName } from './mass/corners.ts'
 export type { GuessPair, GuessSide } from './mass/estimate-bias.ts'
 export { type CornerPlaces, type PerCorner, perCorner } from './mass/suspension.ts'
-export { isMeasured, type Proof, proofRank } from './proof/quantity.ts'
+export { isMeasured, leastProof, type Proof, proofRank } from './proof/quantity.ts'
 export { type AeroDevice, aeroDeviceKind, type Setup, setupKind } from './records/aero-kinds.ts'
 export {
   type AeroBasis,
@@ -78,6 +85,7 @@ export {
   USUAL_AERO_BASIS,
   type WingShapeRecord,
 } from './records/aero-schemas.ts'
+export { AERO_TEST_KINDS, type AeroRun, type AeroTest, type AeroTestKind, aeroRunKind } from './records/aero-test-kinds.ts'
 export * from './records/balance-kinds.ts'
 export { type Place, placeSchema } from './records/common-fields.ts'
 export { listOfAddress, listsOf, type RecordKind, RecordRefusal, type RuleContext } from './records/define-record.ts'
@@ -118,7 +126,8 @@ export * from './records/power-kinds.ts'
 export { type BrokenRecord, readBuildRecords } from './records/read-records.ts'
 export * from './records/records.ts'
 export * from './records/weight-kinds.ts'
-export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, makeAeroRoom } from './rooms/aero/aero-room.ts'
+export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, makeAeroRoom, type RoomTest } from './rooms/aero/aero-room.ts'
+export { type Anchors, NO_ANCHORS } from './rooms/aero/anchors.ts'
 export { type RoomDevice, type RoomNotch, standingValue } from './rooms/aero/devices.ts'
 export { lowPoints, type StageAxle, USUAL_TYRE_RATE_N_PER_M } from './rooms/aero/springs.ts'
 export {
@@ -130,6 +139,7 @@ export {
   type DeviceLine,
   type Picks,
   pickedNotch,
+  type TotalsBasis,
   wantedChances,
 } from './rooms/aero/totals.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'

@@ -1,32 +1,21 @@
 import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
-import { speedAfter } from '../src/aero/coast-down.ts'
-import { coastDown, fitPair } from '../src/aero/coast-down-fit.ts'
-import { planCoastDown } from '../src/aero/coast-down-plan.ts'
 import { type DeviceForce, deviceLoads, sumLoads } from '../src/aero/device-loads.ts'
 import { measuredDownforce, pitotFactor } from '../src/aero/measured-downforce.ts'
 import { type AxleSprings, axleDropM, rideHeights, touches, wheelForceN } from '../src/aero/ride-heights.ts'
 import { USUAL_WING, wingEstimate, wingSlope } from '../src/aero/wing.ts'
-import { EXAMPLE_COAST, EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING, exampleRun } from '../src/calculations/example-aero.ts'
-import { findCalculation, runCalculation } from '../src/index.ts'
+import { EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/example-aero.ts'
 import { mountLoads, rodLoad } from '../src/structure/mounts.ts'
 import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
 import { checkPanel } from '../src/structure/panels.ts'
 import { stripTest } from '../src/structure/sandwich.ts'
 import { type Strip, stripUnderEdgeLoad, stripUnderPressure } from '../src/structure/strip.ts'
 import { beamTip } from './beam-elements.ts'
-import { COAST, COAST_PLAN, STEADY } from './example-fixtures.ts'
+import { draws } from './draws.ts'
+import { STEADY } from './example-fixtures.ts'
 import { rectangularWing } from './lifting-line.ts'
 
-interface OdeSolver {
-  absoluteTolerance: number
-  relativeTolerance: number
-  solve(slope: (x: number, y: number[]) => number[], from: number, start: number[], to: number): { y: number[] }
-}
-const { Solver } = createRequire(import.meta.url)('odex') as { Solver: new (size: number) => OdeSolver }
-const G = 9.80665
 const DEG = Math.PI / 180
 
 /** Angle, lift and drag of a section, computed with a panel code (version and settings in the file); its stall is 5 to 15 % optimistic (from memory). */
@@ -35,17 +24,6 @@ const polar = () =>
     .split('\n')
     .map((line) => line.trim().split(/\s+/).map(Number))
     .filter((row) => row.length >= 8 && row.every(Number.isFinite))
-
-/** Even draws from 0 to 1, the same at every run. */
-function draws(start: number): () => number {
-  let state = start
-  return () => {
-    state = (state + 0x6d2b79f5) | 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return (((t ^ (t >>> 14)) >>> 0) + 0.5) / 4_294_967_296
-  }
-}
 
 describe('wings, a second way', () => {
   // Slope and span efficiency of a rectangular wing with a section slope of 2π, computed for this project by lifting line.
@@ -202,101 +180,6 @@ describe('heights', () => {
         ],
       }),
     ).toThrow(/must rise/)
-  })
-})
-
-describe('coasting', () => {
-  it('the closed form agrees with a general solver in wind and on a slope', () => {
-    for (const [sign, windMps, grade] of [
-      [1, 3, 0.004],
-      [-1, 3, 0.004],
-      [1, -2, -0.006],
-    ] as const) {
-      const { timeS, speedMps } = exampleRun(sign, { windMps, grade, stepS: 5, count: 12 })
-      const solver = new Solver(1)
-      solver.absoluteTolerance = 1e-11
-      solver.relativeTolerance = 1e-11
-      const slope = (_: number, [v]: number[]) => [-(181.617 + 0.439635 * ((v as number) + sign * windMps) ** 2 + sign * 1342 * G * grade) / 1395.68]
-      const end = solver.solve(slope, 0, [50], timeS.at(-1) as number).y[0] as number
-      expect(Math.abs(end - (speedMps.at(-1) as number))).toBeLessThan(2e-6)
-    }
-  })
-  it('any wind and slope give the drag area back within 0.1 %; swapping out and back flips wind and slope alone', () => {
-    fc.assert(
-      fc.property(fc.double({ min: -4, max: 4, noNaN: true }), fc.double({ min: -0.004, max: 0.004, noNaN: true }), (windMps, grade) => {
-        const [out, back] = [exampleRun(1, { windMps, grade }), exampleRun(-1, { windMps, grade })]
-        const fit = fitPair({ out, back }, 1342, 1395.68)
-        expect(Math.abs(fit.cNPerMps2 / 0.439635 - 1)).toBeLessThan(1e-3)
-        const swapped = fitPair({ out: back, back: out }, 1342, 1395.68)
-        expect(swapped.cNPerMps2).toBeCloseTo(fit.cNPerMps2, 6)
-        expect(swapped.windMps).toBeCloseTo(-fit.windMps, 3)
-        expect(swapped.grade).toBeCloseTo(-fit.grade, 6)
-      }),
-      { numRuns: 25 },
-    )
-  })
-  it('the planner’s doubt is that of many coast-downs with gusts and reading noise', () => {
-    const even = draws(11)
-    const normal = () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even())
-    const plan = planCoastDown({ ...COAST_PLAN, pairs: 2 })
-    const stepS = 0.1
-    const gusty = () => {
-      const count = Math.round(plan.timeS / stepS)
-      const [timeS, speedMps]: [number[], number[]] = [[], []]
-      let [v, w] = [50, normal()]
-      for (let i = 0; i <= count; i++) {
-        if (i % 10 === 0) {
-          timeS.push(i * stepS)
-          speedMps.push(v + (0.05 / Math.sqrt(10)) * normal())
-        }
-        v -= (stepS * (181.617 + 0.439635 * (v + w) ** 2)) / 1395.68
-        w = w * Math.exp(-stepS / 6) + Math.sqrt(1 - Math.exp((-2 * stepS) / 6)) * normal()
-      }
-      return { timeS, speedMps }
-    }
-    const found = Array.from({ length: 60 }, () => fitPair({ out: gusty(), back: gusty() }, 1342, 1395.68).cNPerMps2 / 0.439635)
-    const mean = found.reduce((sum, each) => sum + each, 0) / found.length
-    const sd = Math.sqrt(found.reduce((sum, each) => sum + (each - mean) ** 2, 0) / (found.length - 1))
-    // 60 draws tell a spread to about 9 %.
-    expect(sd / plan.onePairRelativeSd).toBeGreaterThan(0.7)
-    expect(sd / plan.onePairRelativeSd).toBeLessThan(1.35)
-  }, 60_000)
-  it('several pairs: the mean; its doubt never falls under what mass and air bring', () => {
-    const pairs = [1, -2, 0.5, 3].map((windMps) => ({ out: exampleRun(1, { windMps }), back: exampleRun(-1, { windMps }) }))
-    const found = coastDown({ ...COAST, pairs })
-    expect(found.dragAreaM2).toBeCloseTo(0.742, 3)
-    expect(found.dragAreaSdM2).toBeGreaterThanOrEqual(found.systematicSdM2)
-    expect(coastDown({ ...COAST, pairs: pairs.slice(0, 1) }).dragAreaSdM2).toBeGreaterThan(0.05 * 0.742)
-    expect(coastDown({ ...COAST, pairs, rollingSchool: 'growing' }).dragAreaM2).toBeLessThan(found.dragAreaM2)
-    expect(found.rollingCoefficient).toBeCloseTo(0.0138, 4)
-  })
-  const run = exampleRun(1)
-  const slow = { timeS: run.timeS, speedMps: run.speedMps.map((v) => 40 + v / 10) }
-  const gust = { timeS: run.timeS.map((t) => t / 20), speedMps: run.speedMps.map((v, i) => (i === 9 ? v + 8 : v)) }
-  test.each([
-    ['one direction', { pairs: [] }, /One direction cannot tell wind and slope from drag/],
-    ['a gust', { pairs: [{ out: gust, back: run }] }, /speed rises at 2 s: a gust or a gear/],
-    ['few points', { pairs: [{ out: { timeS: run.timeS.slice(0, 5), speedMps: run.speedMps.slice(0, 5) }, back: run }] }, /has 5 points/],
-    ['a short span', { pairs: [{ out: slow, back: run }] }, /1\.5 to 1/],
-    ['a time that stands', { pairs: [{ out: { ...run, timeS: run.timeS.map(() => 1) }, back: run }] }, /time does not rise/],
-    ['a mass of 5 kg', { massKg: 5 }, /massKg/],
-  ])('refuses %s', (_, more, message) => {
-    const calculation = findCalculation('aero.coastdown')
-    const answer = calculation && runCalculation(calculation, { ...EXAMPLE_COAST, ...more, asMeant: true })
-    expect(answer?.ok).toBe(false)
-    if (answer && !answer.ok) expect(answer.error.message).toMatch(message)
-  })
-  it('ten thousand samples fit as a few do', () => {
-    const run = (sign: 1 | -1) => exampleRun(sign, { windMps: 2, grade: -0.003, stepS: 0.008, count: 10_000 })
-    const fit = fitPair({ out: run(1), back: run(-1) }, 1342, 1395.68)
-    expect(Math.abs(fit.cNPerMps2 / 0.439635 - 1)).toBeLessThan(1e-4)
-    expect(fit.windMps).toBeCloseTo(2, 3)
-    expect(fit.grade).toBeCloseTo(-0.003, 5)
-  })
-  it('stands still at its end, and not before', () => {
-    const force = { aN: 180, bNPerMps: 0, cNPerMps2: 0.45, effectiveKg: 1290 }
-    expect(speedAfter(force, 50, 1e6)).toBe(0)
-    expect(speedAfter(force, 50, 170)).toBeGreaterThan(0)
   })
 })
 

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { describe, expect, it, test } from 'vitest'
 import { EXAMPLE_DRIVE, EXAMPLE_SLIDING } from '../src/calculations/example-drive.ts'
 import type { DriveCar } from '../src/drivetrain/drive-car.ts'
@@ -11,16 +10,11 @@ import { holdSlide } from '../src/drivetrain/slide.ts'
 import { gripLimitN, resistanceN } from '../src/drivetrain/traction.ts'
 import { yardsticks } from '../src/drivetrain/yardsticks.ts'
 import { DEG, G, LEAVE, MOTION } from './drivetrain-cars.ts'
+import { Solver } from './ode-solver.ts'
 
 const MPH = 0.44704
 
 /** The package ships sources that this project's compiler would judge; what is used of it is said here. */
-interface OdeSolver {
-  absoluteTolerance: number
-  relativeTolerance: number
-  solve(slope: (x: number, y: number[]) => number[], from: number, start: number[], to: number): { y: number[] }
-}
-const { Solver } = createRequire(import.meta.url)('odex') as { Solver: new (size: number) => OdeSolver }
 
 describe('against a general ODE solver of the registry', () => {
   /** The same equations, integrated over time by extrapolation; phases end where speed reaches what ends them. */

@@ -50,7 +50,7 @@ export async function startServer(options: {
   const pool = new WorkPool()
   const server = http.createServer(makeApp({ knex, logger, webRoot, devices, pool }))
   const usedPort = await listen(server, host, port, 20)
-  pool.warm()
+  void pool.ready().catch(() => undefined)
   return {
     address: `http://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
     stop: async () => {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { BUILD_FILE_FORMAT, BUILD_FILE_VERSION, type BuildFile, buildFileSchema } from '@bold-ballast/contract'
-import { KINDS, kindOf, listsOf, type RecordList, TAPE_METRICS, z } from '@bold-ballast/core'
+import { KINDS, kindOf, listsOf, type RecordList, speedAfter, TAPE_METRICS, z } from '@bold-ballast/core'
 import fc from 'fast-check'
 import { buildBody } from './test-server.ts'
 
@@ -20,6 +20,7 @@ interface Schema {
   readonly minLength?: number
   readonly maxLength?: number
   readonly items?: Schema
+  readonly prefixItems?: readonly Schema[]
   readonly minItems?: number
   readonly properties?: Readonly<Record<string, Schema>>
   readonly required?: readonly string[]
@@ -64,6 +65,7 @@ function anyOf(schema: Schema): fc.Arbitrary<unknown> {
       if (schema.format === 'date') return instants.map((instant) => instant.slice(0, 10))
       return text(schema.minLength ?? 0, schema.maxLength ?? 24)
     case 'array':
+      if (schema.prefixItems) return fc.tuple(...schema.prefixItems.map((item) => anyOf(item)))
       return fc.array(anyOf(schema.items ?? {}), { minLength: schema.minItems ?? 0, maxLength: Math.max(schema.minItems ?? 0, 3) })
     case 'object': {
       const fields = Object.entries(schema.properties ?? {}).map(([key, value]) => [key, anyOf(value)] as const)
@@ -113,12 +115,24 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     notches: (notches as Row[]).map((notch, n) => ({ ...notch, id: `n${n}`, name: `notch ${n}`, angleRad: notch.angleRad ?? 0 })),
   }),
   setups: ({ front, rear }) => ({ front: mendedSprings(front), rear: mendedSprings(rear) }),
+  aeroTests: (_, i) => ({ kind: i % 2 ? 'steady' : 'coastDown' }),
+  aeroRuns: (_, i, { aeroTests = [] }) => {
+    const isCoast = aeroTests[i % aeroTests.length]?.kind === 'coastDown'
+    return { testId: aeroTests[i % aeroTests.length]?.id, coast: isCoast ? FITTED_PAIR : null, steady: isCoast ? null : STEADY_POINTS }
+  },
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
   parts: ({ ratings, drive }) => ({
     drive: mendedDrive(drive as Row | null | undefined),
     ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })),
   }),
 }
+/** Speeds that fall as they do in still air on a flat road, with their fit. */
+const COASTED = {
+  timeS: [0, 5, 10, 15, 20, 25, 30, 35],
+  speedMps: [0, 5, 10, 15, 20, 25, 30, 35].map((t) => speedAfter({ aN: 130, bNPerMps: 0, cNPerMps2: 0.4, effectiveKg: 1000 }, 40, t)),
+}
+const FITTED_PAIR = { out: COASTED, back: COASTED, fit: { aMps2: 0.13, cPerM: 0.0004, windMps: 0, slopeMps2: 0, residualMps: 0, startMps: [40, 40] } }
+const STEADY_POINTS = { reading: 'height', points: [{ speedMps: 20, frontM: 0.001, rearM: 0.001, decelerationMps2: null }] }
 /** A packer that fits, and a rubber that rises. */
 const mendedSprings = (axle: unknown) => (axle ? { ...axle, gapM: 0.3, rubber: [{ compressionM: 0.01, forceN: 500 }] } : null)
 /** Ratios that fall, and a code that is one. */

@@ -4,7 +4,8 @@ import { requirePositive, requireWithin } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
 import { coastRoadM, coastTimeS, speedAfter } from './coast-down.ts'
-import { coastSlopes, USUAL_ROTATING_SD } from './coast-down-fit.ts'
+import { USUAL_ROTATING_SD } from './coast-down-drag.ts'
+import { coastSlopes } from './coast-model.ts'
 
 const POINTS = 80
 /** How long a gust lasts, and how finely speed is read ten times a second (common practice, no source). */
@@ -86,7 +87,7 @@ export function planCoastDown(input: CoastPlanInput): CoastPlan {
   const times = Array.from({ length: POINTS }, (_, i) => i * stepS)
   const speeds = times.map((time) => speedAfter(force, fromMps, time))
   const samples = ([1, -1] as const).flatMap((sign) => times.map((time) => ({ sign, timeS: time })))
-  const slopes = coastSlopes([force.aN, force.cNPerMps2, 0, 0, fromMps, fromMps], samples, massKg, effectiveKg)
+  const slopes = new Matrix(coastSlopes([force.aN, force.cNPerMps2, 0, 0, fromMps, fromMps], samples, massKg, effectiveKg)).transpose()
   const one = runCovariance(speeds, stepS, force.cNPerMps2, effectiveKg, gustMps)
   const back = pseudoInverse(slopes)
   // Of the fit's unknowns only C is asked for; both runs meet winds of their own.

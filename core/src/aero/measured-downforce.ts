@@ -3,10 +3,7 @@ import { itemAt } from '../item-at.ts'
 import { quadrature } from '../stats/moments.ts'
 import { bisect } from '../stats/normal.ts'
 import { type AxleSprings, axleDropM, wheelForceN } from './ride-heights.ts'
-
-export const STEADY_READINGS = ['wheel', 'damper', 'height'] as const
-/** What was read at an axle: travel of the wheel, of the damper, or how far the body sank. */
-export type SteadyReading = (typeof STEADY_READINGS)[number]
+import type { SteadyReading } from './steady-readings.ts'
 
 export interface SteadyAxle {
   readonly springs: AxleSprings

@@ -26,7 +26,7 @@ export function stageState(values: StageValues, position: number, today: string)
   const targeted = new Set(values.targets.flatMap((target) => values.info(target.metric).provedBy))
   const bases = MEASUREMENTS.map(({ key }) => ({ key, work: PROOFS[key] as MeasurementWork }))
   const isEntered = (work: MeasurementWork) => stage !== undefined && work.isEnteredAt(car, stage.id)
-  const touched = bases.filter(({ work }) => position === 0 || work.touches(car, position) || isEntered(work))
+  const touched = bases.filter(({ work }) => (position === 0 && work.asksAsBought !== false) || work.touches(car, position) || isEntered(work))
   const targetedHere = touched.filter(({ key }) => targeted.has(key))
   const asked = targetedHere.length > 0 ? targetedHere : touched
   const proven = asked.filter(({ work }) => work.isMeasuredAt(car, position)).length

@@ -1,4 +1,5 @@
 import { aeroDeviceKind, setupKind } from './aero-kinds.ts'
+import { aeroRunKind, aeroTestKind } from './aero-test-kinds.ts'
 import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
@@ -38,6 +39,8 @@ export const KINDS = [
   readingKind,
   aeroDeviceKind,
   setupKind,
+  aeroTestKind,
+  aeroRunKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

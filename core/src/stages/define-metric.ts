@@ -49,6 +49,8 @@ export interface MeasurementDeclaration {
 
 /** Whether a stage alters a base, and whether the base was measured there after its last change. */
 export interface MeasurementWork {
+  /** Whether the car as bought is to be measured too; it is, where nothing is said. */
+  readonly asksAsBought?: boolean
   readonly touches: (car: Car, position: number) => boolean
   readonly isMeasuredAt: (car: Car, position: number) => boolean
   /** Whether a measurement of it was entered at the stage, whatever came of it: work there has begun. */

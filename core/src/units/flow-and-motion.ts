@@ -136,6 +136,18 @@ export const FLOW_AND_MOTION = [
     decimals: 0,
   }),
   defineQuantity({
+    kind: 'distance',
+    units: [
+      { symbol: 'm', factor: 1, aliases: ['metre', 'metres', 'meter', 'meters'] },
+      { symbol: 'km', factor: 1000, aliases: ['kilometre', 'kilometres'] },
+      { symbol: 'ft', factor: 0.3048, aliases: ['foot', 'feet'] },
+      { symbol: 'mi', factor: 1609.344, aliases: ['mile', 'miles'] },
+    ],
+    metric: 'm',
+    imperial: 'ft',
+    decimals: 0,
+  }),
+  defineQuantity({
     kind: 'lapTime',
     units: [{ symbol: 's', factor: 1, aliases: ['sec', 'second', 'seconds'] }],
     metric: 's',

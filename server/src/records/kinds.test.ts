@@ -72,6 +72,8 @@ test.each([
   ['courses', ['corners']],
   ['aeroDevices', ['box', 'wing', 'force', 'notches']],
   ['setups', ['picks', 'front', 'rear']],
+  ['aeroTests', ['ambient', 'picks']],
+  ['aeroRuns', ['coast', 'steady']],
   ['driveSettings', ['pair', 'engineInertiaKgM2', 'gripUse', 'frontSlipRad', 'clutchHolding', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient']],
   ['enginePlans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']],
   ['pullPlans', ['changes', 'stops']],

@@ -15,6 +15,8 @@ import { solverTools } from '../solver/solver.ts'
 
 /** What the pool can be asked for; each runs on a thread of its own, away from the one that serves. */
 export const JOBS = {
+  /** Answers as soon as its thread is up. */
+  nothing: (_: null): null => null,
   /** A registered calculation on raw input. */
   calculate: async ({ name, body }: { readonly name: string; readonly body: unknown }): Promise<CalculationAnswer> => {
     const calculation = findCalculation(name)

@@ -34,6 +34,7 @@ const isOutOfMemory = (error: unknown) => (error as { code?: string } | null)?.c
 /** Threads for sums, searches and imports: the serving thread is never kept waiting by one, and none outlives its limit. */
 export class WorkPool {
   private made: Piscina | undefined
+  private boot: Promise<void> | undefined
 
   /** Made when it is first needed. */
   private threads(): Piscina {
@@ -50,6 +51,7 @@ export class WorkPool {
 
   /** Runs one job. Rejects with a refusal where it takes longer than its limit, needs too much memory, or too many wait. */
   async run<Name extends JobName>(job: Name, input: JobInput<Name>, { limitMs, signal }: JobOptions): Promise<JobAnswer<Name>> {
+    await this.ready()
     const limit = AbortSignal.timeout(limitMs)
     const ended = signal ? AbortSignal.any([limit, signal]) : limit
     try {
@@ -64,9 +66,18 @@ export class WorkPool {
     }
   }
 
-  /** Starts the first thread, so that the first to ask does not wait for it. */
-  warm(): void {
-    this.threads()
+  /** The first thread, up and ready: what it takes to start counts against no job’s limit. */
+  ready(): Promise<void> {
+    this.boot ??= this.threads()
+      .run({ job: 'nothing', input: null })
+      .then(
+        () => undefined,
+        (error: unknown) => {
+          this.boot = undefined
+          throw error
+        },
+      )
+    return this.boot
   }
 
   async close(): Promise<void> {

@@ -1,10 +1,14 @@
 import { touches } from '../../aero/ride-heights.ts'
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
+import { AERO_TEST_KINDS } from '../../records/aero-test-kinds.ts'
 import { AERO_METRICS, type AeroMetric, TAPE_METRICS } from '../../records/metric-keys.ts'
 import type { Car } from '../../stages/car.ts'
 import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
-import { basisOf, heightsAtStage, stageAero } from './stage-aero.ts'
+import { basisOf } from './basis.ts'
+import { standingTests } from './car-tests.ts'
+import { heightsAtStage, stageAero } from './stage-aero.ts'
+import { toldByTest } from './told-by-test.ts'
 
 const ofSums = (metric: string): metric is AeroMetric =>
   (AERO_METRICS as readonly string[]).includes(metric) && !(TAPE_METRICS as readonly string[]).includes(metric)
@@ -16,9 +20,9 @@ const unknownDevice = defineAdvice({
     const target = car.records.targets.find(({ metric }) => ofSums(metric))
     const position = car.stages.length - 1
     if (!target) return []
-    const aero = stageAero(car, position)
-    const name = aero ? aero.unknown[0] : undefined
-    if (aero?.hasBody && name === undefined) return []
+    const side = stageAero(car, position)?.[target.metric === 'dragArea' ? 'drag' : 'loads']
+    if (side?.isWhole) return []
+    const name = side?.unknown[0]
     return [{ code: 'aero-unknown', position, metric: target.metric, name: name ?? null } as const]
   },
 })
@@ -49,7 +53,20 @@ const touchesBelow = defineAdvice({
   },
 })
 
-export const AERO_ADVICE = [unknownDevice, likelyStall, touchesBelow] as const
+/** The latest test of a kind says another thing than what stood before it. */
+const testDisagrees = defineAdvice({
+  rank: 46,
+  find: (car: Car) =>
+    AERO_TEST_KINDS.flatMap((kind) => {
+      const last = standingTests(car, kind).at(-1)
+      const told = last && toldByTest(car, last)
+      if (!last || !told?.isOff) return []
+      const { of, highBy, fromTest } = told
+      return [{ code: 'aero-test-disagrees', position: last.position, of, highBy, name: last.name, byTest: fromTest !== null } as const]
+    }),
+})
+
+export const AERO_ADVICE = [testDisagrees, unknownDevice, likelyStall, touchesBelow] as const
 
 export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
   'aero-unknown': ({ position, metric, name }, { metric: facts, at }) => ({
@@ -59,6 +76,11 @@ export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
         ? 'A target is set on it; the body is the largest part of drag and lift. A coast-down, a maker’s number or a guess with its spread will do.'
         : `A target is set on ${facts(metric).word.toLowerCase()} and it has no plan until a test or a maker’s value says it, or it counts as nothing.`,
     to: at('aero', position),
+  }),
+  'aero-test-disagrees': ({ position, of, highBy, name, byTest }, { text, at }) => ({
+    head: `${name} says ${text('share', Math.abs(highBy))} ${highBy > 0 ? 'less' : 'more'} ${of} than was thought`,
+    text: `${byTest ? 'An earlier test and the devices since' : 'The devices by their own values'} are beyond the spread of both. The test stands; look at what differs, or set a pair aside.`,
+    to: at('aero', position, '&tab=proof'),
   }),
   'likely-stall': ({ position, name, notch, chance }, { text, at }) => ({
     head: `${name} has likely let go at ${notch}`,

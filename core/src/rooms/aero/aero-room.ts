@@ -7,9 +7,14 @@ import { type Car, stageIndex } from '../../stages/car.ts'
 import { powerAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { frontShareAt } from '../weight/metrics.ts'
+import type { Anchors } from './anchors.ts'
+import { basisOf } from './basis.ts'
+import { type CarTest, carTests } from './car-tests.ts'
 import { devicesAtStage, type RoomDevice } from './devices.ts'
 import { axleAtStage, type StageAxle } from './springs.ts'
-import { aeroValue, basisOf } from './stage-aero.ts'
+import { aeroValue } from './stage-aero.ts'
+import { anchorsAt } from './stage-anchors.ts'
+import { type ToldByTest, toldByTest } from './told-by-test.ts'
 
 interface Known {
   readonly value: number
@@ -28,6 +33,7 @@ export interface AeroLimit {
 /** Everything the Aero screen makes its pictures of at one stage; sums are made where they are drawn, of the notches that are looked at. */
 export interface AeroRoomStage {
   readonly devices: readonly RoomDevice[]
+  readonly anchors: Anchors
   readonly wheelbaseM: number
   readonly frontShare: Known | null
   readonly mass: Known | null
@@ -42,8 +48,13 @@ export interface AeroRoomStage {
   readonly taped: Readonly<Partial<Record<AeroMetric, Known>>>
 }
 
+/** A test with what it told. */
+export type RoomTest = CarTest & { readonly told: ToldByTest | null }
+
 export interface AeroRoom {
   readonly stages: readonly (AeroRoomStage | null)[]
+  /** Of the whole build, earliest first. */
+  readonly tests: readonly RoomTest[]
   readonly basis: AeroBasis
   readonly airDensityKgM3: number
   readonly outline: Outline | null
@@ -73,6 +84,7 @@ function stageOf(car: Car, position: number): AeroRoomStage {
   )
   return {
     devices: devicesAtStage(car, position),
+    anchors: anchorsAt(car, position),
     wheelbaseM: car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM,
     frontShare: knownOf(frontShareAt(car, position)),
     mass: knownOf(massOf(car, position)),
@@ -99,6 +111,7 @@ export function makeAeroRoom(car: Car): AeroRoom {
         () => null,
       ),
     ),
+    tests: carTests(car).map((test) => ({ ...test, told: toldByTest(car, test) })),
     basis: basisOf(car),
     airDensityKgM3,
     outline,
@@ -106,11 +119,11 @@ export function makeAeroRoom(car: Car): AeroRoom {
 }
 
 /**
- * The speed that drag alone leaves a stage, by its power and mass; null where one of them is not known.
- * @example dragLimitedSpeed({ power: null, mass: null }, { areaM2: 0.7, sdM2: 0.05 }, 1.2) // null
+ * The speed that drag alone leaves a stage, by its power and mass, rolling as its coast-down showed it or the usual; null where one of them is not known.
+ * @example dragLimitedSpeed({ power: null, mass: null, anchors: { drag: null, loads: null } }, { areaM2: 0.7, sdM2: 0.05 }, 1.2) // null
  */
 export function dragLimitedSpeed(
-  { power, mass }: Pick<AeroRoomStage, 'power' | 'mass'>,
+  { power, mass, anchors }: Pick<AeroRoomStage, 'power' | 'mass' | 'anchors'>,
   { areaM2, sdM2 }: { areaM2: number; sdM2: number },
   airDensityKgM3: number,
 ): { speedMps: number; sdMps: number } | null {
@@ -122,7 +135,7 @@ export function dragLimitedSpeed(
         wheelPowerSdW: power.sd,
         dragAreaM2: areaM2,
         dragAreaSdM2: sdM2,
-        rollingCoefficient: USUAL_ROLLING,
+        rollingCoefficient: anchors.drag?.rollingCoefficient ?? USUAL_ROLLING,
         rollingSd: USUAL_ROLLING_SD,
         massKg: mass.value,
         airDensityKgM3,

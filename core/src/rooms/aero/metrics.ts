@@ -1,12 +1,14 @@
+import type { AeroTestKind } from '../../records/aero-test-kinds.ts'
 import { type AeroMetric, AERO_METRICS as KEYS, TAPE_METRICS } from '../../records/metric-keys.ts'
 import type { Car } from '../../stages/car.ts'
 import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
 import type { QuantityKind } from '../../units/units.ts'
+import { standingTests } from './car-tests.ts'
 import { touchesAero } from './devices.ts'
 import { aeroValue } from './stage-aero.ts'
 
 /** What aero rests on beside the car's own lists. */
-export const AERO_READS = ['aeroDevices', 'setups', 'readings'] as const
+export const AERO_READS = ['aeroDevices', 'setups', 'readings', 'aeroTests', 'aeroRuns'] as const
 
 const FACTS: Readonly<
   Record<
@@ -34,6 +36,13 @@ const FACTS: Readonly<
   wingSpan: { word: 'Wing span', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
   wingElements: { word: 'Wing elements', kind: 'ratio', sense: 'atMost', calculation: 'aero.rule-box', range: 1 },
 }
+/** Which tests of the whole car prove what is no length by a tape; clearance comes through a model and is never more than calculated. */
+const PROVED_BY: Readonly<Partial<Record<AeroMetric, readonly string[]>>> = {
+  downforce: ['load'],
+  aeroBalance: ['load'],
+  balanceGap: ['load', 'mass'],
+  dragArea: ['coastDown'],
+}
 const isTaped = (key: AeroMetric) => (TAPE_METRICS as readonly string[]).includes(key)
 
 export const AERO_METRICS = KEYS.map((key) =>
@@ -42,7 +51,7 @@ export const AERO_METRICS = KEYS.map((key) =>
     ...FACTS[key],
     basis: isTaped(key) ? [] : key === 'balanceGap' ? ['mass', 'air'] : key === 'dragArea' ? [] : ['air'],
     room: 'aero',
-    provedBy: isTaped(key) ? ['tape'] : [],
+    provedBy: isTaped(key) ? ['tape'] : (PROVED_BY[key] ?? []),
     reads: AERO_READS,
     working: key,
   }),
@@ -62,12 +71,42 @@ export const AERO_MEASUREMENTS = [
       to: at('aero', position, '&tab=car'),
     }),
   }),
+  defineMeasurement({
+    key: 'coastDown',
+    metric: 'dragArea',
+    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) => ({
+      head: `Coast down, for ${facts(metric).word.toLowerCase()}`,
+      text: isBuilt ? `${stage(position)} is built and never coasted.` : 'It never coasted yet: until then drag is the sum of what devices are thought to do.',
+      to: at('aero', position, '&tab=proof'),
+    }),
+  }),
+  defineMeasurement({
+    key: 'load',
+    metric: 'downforce',
+    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) => ({
+      head: `Read the axles at speed, for ${facts(metric).word.toLowerCase()}`,
+      text: isBuilt
+        ? `${stage(position)} is built and its load was never read.`
+        : 'No load was read yet: until then downforce is the sum of what devices are thought to do.',
+      to: at('aero', position, '&tab=proof'),
+    }),
+  }),
 ]
 
 const isTapeReading = ({ metric, setAside }: { metric: string; setAside: string | null }) =>
   setAside === null && (TAPE_METRICS as readonly string[]).includes(metric)
 
+/** A base that a kind of test of the whole car measures. */
+const byTest = (kind: AeroTestKind): MeasurementWork => ({
+  asksAsBought: false,
+  touches: touchesAero,
+  isMeasuredAt: (car, position) => standingTests(car, kind).some((test) => test.position === position),
+  isEnteredAt: ({ records }, stageId) => records.aeroTests.some((test) => test.kind === kind && test.setAside === null && test.stageId === stageId),
+})
+
 export const AERO_PROOFS = {
+  coastDown: byTest('coastDown'),
+  load: byTest('steady'),
   tape: {
     touches: touchesAero,
     isMeasuredAt: (car, position) => car.records.readings.some((entry) => isTapeReading(entry) && entry.stageId === car.stages[position]?.id),

@@ -3,7 +3,7 @@ import { type HeightsInput, rideHeights } from '../../aero/ride-heights.ts'
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import { combineMeasurements } from '../../proof/combine-measurements.ts'
-import { type AeroBasis, USUAL_AERO_BASIS } from '../../records/aero-schemas.ts'
+import { leastProof } from '../../proof/quantity.ts'
 import type { AeroMetric, TapeMetric } from '../../records/metric-keys.ts'
 import { TAPE_METRICS } from '../../records/metric-keys.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
@@ -12,23 +12,23 @@ import type { StageValue } from '../../stages/stage-value.ts'
 import { normalDistribution } from '../../stats/distribution.ts'
 import { quadrature } from '../../stats/moments.ts'
 import { frontShareAt } from '../weight/metrics.ts'
+import { basisOf } from './basis.ts'
 import { devicesAtStage } from './devices.ts'
 import { axleAtStage, HEIGHT_SPREADS, lowPoints, movedHeights } from './springs.ts'
-import { type AeroTotals, aeroTotals, boxAtPicks } from './totals.ts'
-
-/** Where a build's aero is quoted. */
-export const basisOf = (car: Car): AeroBasis => car.records.build.aeroBasis ?? USUAL_AERO_BASIS
+import { anchorsAt } from './stage-anchors.ts'
+import { type AeroTotals, aeroTotals, boxAtPicks, type Side } from './totals.ts'
 
 const wheelbaseAt = (car: Car, position: number) => car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM
 
 /**
- * What the devices of a stage do together; undefined where no device is in the car.
+ * What the devices of a stage do together, from the tests of the whole car on; undefined where no device is in the car and nothing was tested.
  * @example stageAero(CAR, 1) // undefined
  */
 export const stageAero = rememberByIndex((car: Car, position: number): AeroTotals | undefined => {
   const devices = devicesAtStage(car, position)
-  if (devices.length === 0) return undefined
-  return aeroTotals(devices, {}, { wheelbaseM: wheelbaseAt(car, position), school: basisOf(car).balanceSchool })
+  const anchors = anchorsAt(car, position)
+  if (devices.length === 0 && !anchors.drag && !anchors.loads) return undefined
+  return aeroTotals(devices, {}, { wheelbaseM: wheelbaseAt(car, position), school: basisOf(car).balanceSchool, anchors })
 })
 
 /**
@@ -61,37 +61,41 @@ const known = (value: number, sd: number, proof: StageValue['proof']): StageValu
 })
 
 /**
- * The sums of a stage that can be shown as the car's: the body among the devices, and nothing in it that nobody knows; undefined otherwise.
- * @example wholeAero(CAR, 1) // undefined
- */
-export function wholeAero(car: Car, position: number): AeroTotals | undefined {
-  const aero = stageAero(car, position)
-  return aero?.hasBody && aero.unknown.length === 0 ? aero : undefined
-}
-
-/**
- * What the whole car pushes on its tyres at a stage, drag's moment counted whatever school the balance is said by; undefined as `wholeAero` is.
+ * What the whole car pushes on its tyres at a stage, drag's moment counted whatever school the balance is said by; undefined where the body or a device in it
+ * is not known, by a value of its own or by a test.
  * @example areasAtTyres(CAR, 1) // undefined
  */
 export function areasAtTyres(car: Car, position: number): { frontM2: number; rearM2: number } | undefined {
-  if (!wholeAero(car, position)) return undefined
-  return aeroTotals(devicesAtStage(car, position), {}, { wheelbaseM: wheelbaseAt(car, position), school: 'contactPatches' }).areas
+  if (!stageAero(car, position)?.loads.isWhole) return undefined
+  const basis = { wheelbaseM: wheelbaseAt(car, position), school: 'contactPatches' as const, anchors: anchorsAt(car, position) }
+  return aeroTotals(devicesAtStage(car, position), {}, basis).areas
+}
+
+/** A value of a side of the sums, with the stage of the test it starts from. */
+function ofSide(car: Car, position: number, { proof, test }: Side, value: number, sd: number): StageValue {
+  const from = test && test.anchor.position !== position ? test.anchor.position : null
+  return { ...known(value, sd, proof), fromPosition: from, ...(from !== null && position > 0 && !car.lists[position] ? { isEmptyStage: true } : {}) }
 }
 
 function clearanceAt(car: Car, position: number): StageValue | undefined {
-  const [input, aero] = [heightsAtStage(car, position), wholeAero(car, position)]
-  if (!input || !aero) return undefined
+  const [input, aero] = [heightsAtStage(car, position), stageAero(car, position)]
+  if (!input || !aero?.loads.isWhole) return undefined
   const { speedMps } = basisOf(car)
   const least = (own: HeightsInput) => Math.min(...rideHeights(own, speedMps).pointsM)
   const value = least(input)
   const spreads = { frontSdM2: Math.sqrt(aero.areas.frontVariance), rearSdM2: Math.sqrt(aero.areas.rearVariance) }
-  return known(value, quadrature(HEIGHT_SPREADS.tapeM, ...movedHeights(input, spreads).map((own) => least(own) - value)), aero.proof)
+  return known(
+    value,
+    quadrature(HEIGHT_SPREADS.tapeM, ...movedHeights(input, spreads).map((own) => least(own) - value)),
+    leastProof('calculated', aero.loads.proof),
+  )
 }
 
 function gapAt(car: Car, position: number): StageValue | undefined {
-  const [balance, share] = [wholeAero(car, position)?.balance, frontShareAt(car, position)]
-  if (!balance || !share) return undefined
-  return known(balance.frontShare - share.value, quadrature(balance.sd, share.sd), wholeAero(car, position)?.proof ?? 'guess')
+  const [aero, share] = [stageAero(car, position), frontShareAt(car, position)]
+  if (!aero?.balance || !aero.loads.isWhole || !share) return undefined
+  const { frontShare, sd } = aero.balance
+  return ofSide(car, position, { ...aero.loads, proof: leastProof(aero.loads.proof, share.proof) }, frontShare - share.value, quadrature(sd, share.sd))
 }
 
 /** Two readings of a tape that are this sure confirm each other (common practice, no source). */
@@ -142,12 +146,14 @@ function boxedAt(car: Car, position: number, metric: TapeMetric): StageValue | u
 function summedAt(car: Car, position: number, metric: Exclude<AeroMetric, TapeMetric>): StageValue | undefined {
   if (metric === 'clearance') return clearanceAt(car, position)
   if (metric === 'balanceGap') return gapAt(car, position)
-  const aero = wholeAero(car, position)
+  const aero = stageAero(car, position)
   if (!aero) return undefined
+  const { areas, balance, drag, loads } = aero
+  if (metric === 'dragArea') return drag.isWhole ? ofSide(car, position, drag, areas.dragM2, Math.sqrt(areas.dragVariance)) : undefined
+  if (!loads.isWhole) return undefined
   const q = airPressurePa(car.records.build.airDensityKgM3, basisOf(car).speedMps)
-  if (metric === 'downforce') return known(q * aero.downforceM2, q * aero.downforceSdM2, aero.proof)
-  if (metric === 'dragArea') return known(aero.areas.dragM2, Math.sqrt(aero.areas.dragVariance), aero.proof)
-  return aero.balance ? known(aero.balance.frontShare, aero.balance.sd, aero.proof) : undefined
+  if (metric === 'downforce') return ofSide(car, position, loads, q * aero.downforceM2, q * aero.downforceSdM2)
+  return balance ? ofSide(car, position, loads, balance.frontShare, balance.sd) : undefined
 }
 
 const isTaped = (metric: AeroMetric): metric is TapeMetric => (TAPE_METRICS as readonly string[]).includes(metric)

@@ -1,124 +1,14 @@
 import { describe, expect, it, test } from 'vitest'
-import { wingEstimate } from '../../aero/wing.ts'
+import { carWith, DEVICES, LAST, notch, OUTLINE, place, STAGES } from '../../../test/aero-car.ts'
 import { makeBoard } from '../../board/board.ts'
-import { EXAMPLE_WING } from '../../calculations/example-aero.ts'
-import { EXAMPLE_RECORDS } from '../../calculations/example-records.ts'
 import { aeroDeviceKind, setupKind } from '../../records/aero-kinds.ts'
 import { RecordRefusal, type Row } from '../../records/define-record.ts'
-import { buildRecordsSchema } from '../../records/records.ts'
-import { openCar } from '../../stages/car.ts'
 import { z } from '../../zod.ts'
 import { dragLimitedSpeed, makeAeroRoom } from './aero-room.ts'
+import { NO_ANCHORS } from './anchors.ts'
 import { devicesAtStage } from './devices.ts'
 import { aeroValue } from './stage-aero.ts'
 import { aeroTotals, balanceSteps, boxAtPicks, wantedChances } from './totals.ts'
-
-const AT = '2026-05-01T10:00:00Z'
-const OUTLINE = {
-  frontOverhangM: 0.9,
-  rearOverhangM: 1,
-  bodyWidthM: 1.74,
-  roofHeightM: 1.43,
-  roofFrontXM: 1.1,
-  roofRearXM: 2.4,
-  scuttleXM: 0.5,
-  scuttleHeightM: 0.95,
-  noseHeightM: 0.6,
-  tailHeightM: 1,
-  undersideM: 0.12,
-  wheelRadiusM: 0.32,
-}
-const axles = (frontM2: number, frontSdM2: number, rearM2: number, rearSdM2: number, dragM2: number, dragSdM2: number, proof = 'guess') => ({
-  form: 'axles',
-  frontM2,
-  frontSdM2,
-  rearM2,
-  rearSdM2,
-  dragM2,
-  dragSdM2,
-  proof,
-  at: AT,
-})
-const place = (downforceM2: number, downforceSdM2: number, dragM2: number, dragSdM2: number, proof = 'calculated') => ({
-  form: 'place',
-  downforceM2,
-  downforceSdM2,
-  dragM2,
-  dragSdM2,
-  proof,
-  at: AT,
-})
-const notch = (name: string, ...values: object[]) => ({ id: name, name, values })
-// The devices of the worked example; invented.
-const HOLES = [-2, 0, 2, 4, 6].map((degrees) => {
-  const angleRad = (degrees * Math.PI) / 180
-  return { angleRad, ...wingEstimate({ ...EXAMPLE_WING, angleRad }) }
-})
-const DEVICES = [
-  { id: 'body', kind: 'body', name: 'body, as bought', notches: [notch('one', axles(-0.02, 0.04, -0.07, 0.05, 0.7, 0.05))] },
-  {
-    id: 'splitter',
-    kind: 'splitter',
-    name: 'splitter',
-    changeId: 'lip',
-    box: { xFrontM: -1.1, xRearM: -0.4, yInnerM: 0, yOuterM: 0.8, zBottomM: 0.065, zTopM: 0.135 },
-    notches: [
-      notch('one', { ...place(0.208, 0.0646632, 0.006, 0.006), estimate: { of: 'splitter', widthM: 1.6, lipM: 0.2, pressure: 0.65, pressureSd: 0.2021 } }),
-    ],
-  },
-  {
-    id: 'canards',
-    kind: 'canards',
-    name: 'canards',
-    changeId: 'canards',
-    box: { xFrontM: -0.7, xRearM: -0.4, yInnerM: 0.6, yOuterM: 0.905, zBottomM: 0.3, zTopM: 0.4 },
-    notches: [notch('one', place(0.02, 0.01, 0.01, 0.005, 'guess'))],
-  },
-  { id: 'floor', kind: 'floor', name: 'floor', changeId: 'floor', notches: [notch('one', axles(0.06, 0.05, 0.14, 0.09, -0.015, 0.03, 'catalogue'))] },
-  {
-    id: 'wing',
-    kind: 'wing',
-    name: 'wing',
-    changeId: 'wing',
-    wing: { spanM: 1.4, chordsM: [0.26], pivotXM: 3.45, pivotZM: 1.405, endPlate: { lengthM: 0.26, heightM: 0.22, topM: 0.015 } },
-    notches: HOLES.map(({ angleRad, downforceM2, downforceSdM2, dragM2, dragSdM2 }, i) => ({
-      ...notch(`hole ${i + 1}`, {
-        ...place(downforceM2, downforceSdM2, dragM2, dragSdM2),
-        estimate: { of: 'wing', zeroLiftRad: EXAMPLE_WING.zeroLiftRad, place: 'behindRoof', slopeSchool: 'lowAspect' },
-      }),
-      angleRad,
-    })),
-  },
-]
-const line = (id: string, massKg: number) => ({
-  id,
-  stageId: 'strip',
-  kind: 'on',
-  name: id,
-  state: 'planned',
-  values: [{ massKg, sdKg: null, proof: 'guess', typed: null, at: AT }],
-})
-const carWith = (more: object = {}) =>
-  openCar(
-    buildRecordsSchema.parse({
-      ...EXAMPLE_RECORDS,
-      build: {
-        ...EXAMPLE_RECORDS.build,
-        wheelbaseM: 2.65,
-        outline: OUTLINE,
-        suspension: {
-          front: { wheelRateNPerM: 52_000, tyreRateNPerM: 230_000, motionRatio: 0.94, threadPitchM: 0.0015 },
-          rear: { wheelRateNPerM: 46_000, tyreRateNPerM: 230_000, motionRatio: 0.72, threadPitchM: 0.0015 },
-        },
-      },
-      changes: [...(EXAMPLE_RECORDS.changes ?? []), line('lip', 6), line('canards', 1.2), line('floor', 9), line('wing', 11)],
-      aeroDevices: DEVICES,
-      setups: [{ id: 'su', stageId: 'strip', picks: [{ deviceId: 'wing', notchId: 'hole 4' }], front: null, rear: null }],
-      ...more,
-    }),
-  )
-const STAGES = EXAMPLE_RECORDS.stages ?? []
-const LAST = STAGES.length - 1
 
 describe('aero of a stage', () => {
   const car = carWith()
@@ -170,7 +60,7 @@ describe('aero of a stage', () => {
     const target = { id: 't', metric: 'downforce', sense: 'atLeast', value: 900, dueStageId: 'strip' }
     const blind = carWith({ aeroDevices: unknown, targets: [target] })
     expect(aeroValue(blind, LAST, 'downforce')).toBeUndefined()
-    expect(aeroTotals(devicesAtStage(blind, LAST), {}, { wheelbaseM: 2.65, school: 'contactPatches' }).unknown).toEqual(['floor'])
+    expect(aeroTotals(devicesAtStage(blind, LAST), {}, { wheelbaseM: 2.65, school: 'contactPatches' }).loads.unknown).toEqual(['floor'])
     const { next } = makeBoard(blind, '2026-06-01')
     expect(next.some((item) => item.code === 'aero-unknown')).toBe(true)
     const nothing = DEVICES.map((device) => (device.id === 'floor' ? { ...device, notches: [{ ...notch('one'), countsAsNothing: true }] } : device))
@@ -195,7 +85,11 @@ describe('aero of a stage', () => {
     const room = makeAeroRoom(car)
     expect(room.stages).toHaveLength(STAGES.length)
     expect(room.stages[LAST]?.front?.rates.rideRateNPerM).toBeCloseTo(42_411, 0)
-    const own = { power: { value: 318_000, sd: 9500, proof: 'measured' as const }, mass: { value: 1335.9, sd: 3, proof: 'measured' as const } }
+    const own = {
+      anchors: NO_ANCHORS,
+      power: { value: 318_000, sd: 9500, proof: 'measured' as const },
+      mass: { value: 1335.9, sd: 3, proof: 'measured' as const },
+    }
     expect(dragLimitedSpeed(own, { areaM2: 0.7674, sdM2: 0.035 }, 1.2)?.speedMps).toBeCloseTo(86.89, 2)
   })
   it('What next says in words what touches the ground', () => {

@@ -5,6 +5,7 @@ import { CalculationError } from '../../errors.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
 import type { TapeMetric } from '../../records/metric-keys.ts'
 import { normalCdf } from '../../stats/normal.ts'
+import { type Anchors, anchoredProof, NO_ANCHORS, type SinceTest, sinceTest, type TestAnchor } from './anchors.ts'
 import type { RoomDevice, RoomNotch } from './devices.ts'
 
 /** Which notch each device stands at, by its id; what is not named stands as the stage's set-up has it. */
@@ -34,27 +35,85 @@ export interface AeroTotals {
   readonly balance: Balance | null
   /** Why there is no balance. */
   readonly noBalance: string | null
-  /** Devices whose effect nobody knows; the sums are without them. */
+  readonly loads: Side
+  readonly drag: Side
+}
+
+/** How far a sum is the whole car's, and by what. */
+export interface Side {
+  /** The body is in it, by its own value or by a test, and nothing that nobody knows. */
+  readonly isWhole: boolean
+  readonly lacksBody: boolean
+  /** Devices whose effect nobody knows; the sum is without them. */
   readonly unknown: readonly string[]
-  readonly hasBody: boolean
   readonly proof: Proof
+  /** The test that it starts from, and what differs since; null where it is the sum of devices alone. */
+  readonly test: { readonly anchor: TestAnchor; readonly since: readonly string[] } | null
 }
 
 const downOf = ({ frontM2, rearM2 }: AxleAreas) => Math.abs(frontM2 + rearM2)
 
+/** Where a sum is quoted, and the tests it may start from. */
+export interface TotalsBasis {
+  readonly wheelbaseM: number
+  readonly school: BalanceSchool
+  readonly anchors?: Anchors
+}
+
+/** The side of a sum that devices alone give. */
+function ofDevices(lines: readonly DeviceLine[]): Side {
+  const unknown = lines.filter(({ areas, notch }) => !areas && !notch.countsAsNothing).map(({ device }) => device.name)
+  const lacksBody = !lines.some(({ device, areas }) => device.kind === 'body' && areas !== null)
+  const proofs = lines.flatMap(({ areas, notch }) => (areas && notch.proof ? [notch.proof] : []))
+  return { isWhole: !lacksBody && unknown.length === 0, lacksBody, unknown, proof: leastProof('calculated', ...proofs), test: null }
+}
+
+const ofTest = (anchor: TestAnchor, since: SinceTest): Side => ({
+  isWhole: since.unknown.length === 0,
+  lacksBody: false,
+  unknown: since.unknown,
+  proof: anchoredProof(anchor, since),
+  test: { anchor, since: since.names },
+})
+
+/** Sums of devices with what tests say in their place: drag by coasting, loads at the tyres by steady runs. */
+function anchoredAreas(lines: readonly DeviceLine[], byDevices: AxleAreas, basis: TotalsBasis): Pick<AeroTotals, 'areas' | 'loads' | 'drag'> {
+  const { drag, loads } = basis.anchors ?? NO_ANCHORS
+  const now = lines.map(({ device, notch }) => ({ id: device.id, name: device.name, notch }))
+  const own = ofDevices(lines)
+  const [dragSince, loadSince] = [drag && sinceTest(now, drag.held, basis), loads && sinceTest(now, loads.held, basis)]
+  return {
+    areas: {
+      ...byDevices,
+      ...(drag && dragSince ? { dragM2: drag.areaM2 + dragSince.add.dragM2, dragVariance: drag.sdM2 ** 2 + dragSince.add.dragVariance } : {}),
+      ...(loads && loadSince
+        ? {
+            frontM2: loads.frontM2 + loadSince.add.frontM2,
+            rearM2: loads.rearM2 + loadSince.add.rearM2,
+            frontVariance: loads.frontSdM2 ** 2 + loadSince.add.frontVariance,
+            rearVariance: loads.rearSdM2 ** 2 + loadSince.add.rearVariance,
+            covariance: loadSince.add.covariance,
+          }
+        : {}),
+    },
+    loads: loads && loadSince ? ofTest(loads, loadSince) : own,
+    drag: drag && dragSince ? ofTest(drag, dragSince) : own,
+  }
+}
+
 /**
- * What all devices do together at the picked notches: areas at the tyres with their spreads, and the balance where there is one. What nobody knows is named
- * and left out, never guessed. Wheelbase in m.
- * @example aeroTotals([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }).hasBody // false
+ * What all devices do together at the picked notches: areas at the tyres with their spreads, and the balance where there is one. A test of the whole car
+ * takes the place of what it measured; devices that differ since are added. What nobody knows is named and left out, never guessed. Wheelbase in m.
+ * @example aeroTotals([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }).drag.lacksBody // true
  */
-export function aeroTotals(devices: readonly RoomDevice[], picks: Picks, { wheelbaseM, school }: { wheelbaseM: number; school: BalanceSchool }): AeroTotals {
+export function aeroTotals(devices: readonly RoomDevice[], picks: Picks, basis: TotalsBasis): AeroTotals {
   const lines = devices.map((device): DeviceLine => {
     const notch = pickedNotch(device, picks)
     const force = notch.countsAsNothing ? null : notch.force
-    return { device, notch, areas: force ? deviceLoads(force, wheelbaseM, school) : null }
+    return { device, notch, areas: force ? deviceLoads(force, basis.wheelbaseM, basis.school) : null }
   })
   const known = lines.flatMap(({ areas }) => (areas ? [areas] : []))
-  const areas = sumLoads(known)
+  const { areas, loads, drag } = anchoredAreas(lines, sumLoads(known), basis)
   const found = attempt(() =>
     aeroBalance(
       areas,
@@ -69,9 +128,8 @@ export function aeroTotals(devices: readonly RoomDevice[], picks: Picks, { wheel
     downforceSdM2: totalSdM2(areas),
     balance: isBalance ? found : null,
     noBalance: isBalance ? null : found.message,
-    unknown: lines.filter(({ areas: own, notch }) => !own && !notch.countsAsNothing).map(({ device }) => device.name),
-    hasBody: lines.some(({ device, areas: own }) => device.kind === 'body' && own !== null),
-    proof: leastProof('calculated', ...lines.flatMap(({ areas: own, notch }) => (own && notch.proof ? [notch.proof] : []))),
+    loads,
+    drag,
   }
 }
 
@@ -121,12 +179,7 @@ export interface BalanceStep {
  * What would bring the balance to a wanted share: every other notch of every device, and the lip that a splitter would need; nearest first.
  * @example balanceSteps([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }, 0.4) // []
  */
-export function balanceSteps(
-  devices: readonly RoomDevice[],
-  picks: Picks,
-  basis: { wheelbaseM: number; school: BalanceSchool },
-  wanted: number,
-): BalanceStep[] {
+export function balanceSteps(devices: readonly RoomDevice[], picks: Picks, basis: TotalsBasis, wanted: number): BalanceStep[] {
   const now = aeroTotals(devices, picks, basis)
   const steps = devices.flatMap((device): BalanceStep[] => {
     const own = pickedNotch(device, picks)
@@ -151,7 +204,7 @@ export function balanceSteps(
 }
 
 /** The lip that an estimated splitter would need. */
-function lipFor({ device, notch, areas }: DeviceLine, now: AeroTotals, { wheelbaseM }: { wheelbaseM: number }, wanted: number): BalanceStep[] {
+function lipFor({ device, notch, areas }: DeviceLine, now: AeroTotals, { wheelbaseM }: TotalsBasis, wanted: number): BalanceStep[] {
   const { splitter } = device
   const { force } = notch
   if (!splitter || !areas || force?.form !== 'place' || force.downforceM2 <= 0) return []

@@ -4,8 +4,9 @@ import { AERO_METRICS, type AeroMetric } from '../../records/metric-keys.ts'
 import type { Car } from '../../stages/car.ts'
 import { metricFrame, ofStage, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
 import { frontShareAt } from '../weight/metrics.ts'
+import { basisOf } from './basis.ts'
 import { AERO_METRICS as DECLARED } from './metrics.ts'
-import { aeroValue, basisOf, heightsAtStage, stageAero } from './stage-aero.ts'
+import { aeroValue, heightsAtStage, stageAero } from './stage-aero.ts'
 
 /** What each device adds to a number, in the order of the list. */
 function deviceLines(car: Car, position: number, metric: AeroMetric): WorkingLine[] {

@@ -22,6 +22,8 @@ export const DRIVETRAIN_READS = [
   'partUses',
   'aeroDevices',
   'setups',
+  'aeroTests',
+  'aeroRuns',
 ] as const
 /** What the room's own answer rests on beside them: courses are drawn where the room is shown. */
 export const DRIVE_ROOM_READS = [
@@ -35,6 +37,8 @@ export const DRIVE_ROOM_READS = [
   'partUses',
   'aeroDevices',
   'setups',
+  'aeroTests',
+  'aeroRuns',
 ] as const
 
 const WORDS: Readonly<Record<DrivetrainMetric, string>> = {

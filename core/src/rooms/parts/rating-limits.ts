@@ -39,10 +39,11 @@ const weakestAt = rememberByIndex((car, last): WeakestTorque | undefined => {
   const [weakest] = rated.sort((a, b) => a.crankTorqueNm - b.crankTorqueNm)
   const curve = weakest && curveAtStage(car, last)?.curve
   if (!weakest || !curve) return undefined
-  const { speedRpm } = curvePeakTorque(curve)
-  const left = attempt(() => crankToWheel({ crankPowerW: powerFromTorqueW(weakest.crankTorqueNm, speedRpm), ...lossOf(records.build) }))
-  if (left instanceof CalculationError) return undefined
-  return { ...weakest, torqueNm: torqueFromPowerNm(left, speedRpm) }
+  const torqueNm = attempt(() => {
+    const { speedRpm } = curvePeakTorque(curve)
+    return torqueFromPowerNm(crankToWheel({ crankPowerW: powerFromTorqueW(weakest.crankTorqueNm, speedRpm), ...lossOf(records.build) }), speedRpm)
+  })
+  return torqueNm instanceof CalculationError ? undefined : { ...weakest, torqueNm }
 })
 
 /** The weakest torque rating as a limit of its own, unless a person has set a limit on torque. */

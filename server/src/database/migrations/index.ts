@@ -11,6 +11,7 @@ import * as partsAndStages from './0009-parts-and-stages.ts'
 import * as importsByBuild from './0010-imports-by-build.ts'
 import * as drivetrain from './0011-drivetrain.ts'
 import * as aero from './0012-aero.ts'
+import * as aeroTests from './0013-aero-tests.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -25,4 +26,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0010-imports-by-build': importsByBuild,
   '0011-drivetrain': drivetrain,
   '0012-aero': aero,
+  '0013-aero-tests': aeroTests,
 }

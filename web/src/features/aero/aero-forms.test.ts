@@ -6,6 +6,7 @@ import { deviceBody, deviceDefaults, deviceFieldSpecs } from './device-form.ts'
 import { springBody, springDefaults, springFieldSpecs } from './height/springs-form.ts'
 import { aeroNews } from './news.ts'
 import { outlineBody, outlineDefaults, outlineFieldSpecs } from './outline-form.ts'
+import { totalsBasis } from './tab-props.ts'
 import { boxVerdicts } from './verdicts.ts'
 
 const SETS = ['metric', 'imperial'] as const
@@ -276,7 +277,7 @@ describe('what the room says', () => {
   const room = { outline: OUTLINE, basis: USUAL_AERO_BASIS } as unknown as AeroRoom
   const text = (_: string, value: number) => `${(1000 * value).toFixed(0)} mm`
   const say = (made: AeroRoomStage, picks = {}) =>
-    aeroNews(made, room, aeroTotals(made.devices, picks, { wheelbaseM: 2.65, school: 'contactPatches' }), boxVerdicts(made, room.outline, picks), text as never)
+    aeroNews(made, room, aeroTotals(made.devices, picks, totalsBasis(made, room)), boxVerdicts(made, room.outline, picks), text as never)
   it('the worst limit, then where downforce acts against the weight', () => {
     const made = stage([
       device('body', 'body', [notch('b', { box: null })]),

@@ -12,6 +12,7 @@ import { useAsked } from '../../ui/use-asked.ts'
 import { DevicePanel } from './device-panel.tsx'
 import { aeroNews } from './news.ts'
 import { OutlinePanel } from './outline-panel.tsx'
+import { totalsBasis } from './tab-props.ts'
 import { TABS } from './tabs.ts'
 import { boxVerdicts } from './verdicts.ts'
 
@@ -56,10 +57,7 @@ function Room({ records, room, made, position, stageId }: { records: RecordsAnsw
   const [isAdding, setIsAdding] = useAsked('device')
   const { picks, pick, keep, failure } = usePicks(records, made, stageId)
   const { basis, airDensityKgM3, outline } = room
-  const totals = useMemo(
-    () => aeroTotals(made.devices, picks, { wheelbaseM: made.wheelbaseM, school: basis.balanceSchool }),
-    [made, picks, basis.balanceSchool],
-  )
+  const totals = useMemo(() => aeroTotals(made.devices, picks, totalsBasis(made, room)), [made, picks, room])
   const verdicts = useMemo(() => boxVerdicts(made, outline, picks), [made, outline, picks])
   const { speedMps } = basis
   const edited = address.get('device')

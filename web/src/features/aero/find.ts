@@ -5,6 +5,8 @@ export const findIn: FindInRoom = (base, records) => [
   { key: 'do outline', group: 'Do', label: 'Tape the car’s outline', hint: 'aero, overhangs, roof, width', to: `${base}/aero?do=outline` },
   { key: 'do device', group: 'Do', label: 'New aero device', hint: 'wing, splitter, floor, body', to: `${base}/aero?do=device` },
   { key: 'do springs', group: 'Do', label: 'Springs, gaps and packers of a stage', hint: 'aero, set-up', to: `${base}/aero?tab=height&do=springs` },
+  { key: 'do test', group: 'Do', label: 'New aero test', hint: 'coast-down, steady runs, drag', to: `${base}/aero?tab=proof&do=test` },
+  { key: 'go proof', group: 'Go to', label: 'Tests of drag and downforce', hint: 'aero, planner', to: `${base}/aero?tab=proof` },
   { key: 'go height', group: 'Go to', label: 'Ride height against speed', hint: 'aero', to: `${base}/aero?tab=height` },
   { key: 'go panel', group: 'Go to', label: 'Choose a panel', hint: 'aero, plywood, aluminium', to: `${base}/aero?tab=panel` },
   ...records.aeroDevices.map((device) => ({

@@ -27,10 +27,10 @@ export function aeroNews(made: AeroRoomStage, room: AeroRoom, totals: AeroTotals
   if (made.devices.length === 0) return room.outline ? 'No device is in the car at this stage' : 'Nothing is taped yet'
   const worst = verdicts.filter(({ margin }) => margin < 0).sort((a, b) => a.margin - b.margin)[0]
   const gap = gapWords(made, totals)
-  const unknown = totals.unknown[0]
+  const unknown = totals.loads.unknown[0]
   const parts = [
     worst ? `${worst.name ?? worst.word} ${text('length', -worst.margin)} ${OVER[worst.limit.metric] ?? 'past its limit'}` : null,
-    unknown ? `nobody knows what ${unknown} does` : !totals.hasBody ? 'the bare body is not known' : (gap ?? totals.noBalance?.split(':')[0] ?? null),
+    unknown ? `nobody knows what ${unknown} does` : totals.loads.lacksBody ? 'the bare body is not known' : (gap ?? totals.noBalance?.split(':')[0] ?? null),
   ].filter((each): each is string => each !== null)
   return capital(parts.join('; ')) || 'Every limit holds'
 }

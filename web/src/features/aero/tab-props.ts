@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import type { AeroRoom, AeroRoomStage, AeroTotals, Picks } from '@bold-ballast/core'
+import type { AeroRoom, AeroRoomStage, AeroTotals, Picks, TotalsBasis } from '@bold-ballast/core'
 
 /** What every tab of the room is handed. */
 export interface AeroTabProps {
@@ -20,3 +20,10 @@ export interface AeroTabProps {
   readonly openDevice: (id: string) => void
   readonly openOutline: () => void
 }
+
+/** Where the sums of a stage are quoted, with the tests that they start from. */
+export const totalsBasis = ({ wheelbaseM, anchors }: AeroRoomStage, { basis }: Pick<AeroRoom, 'basis'>): TotalsBasis => ({
+  wheelbaseM,
+  school: basis.balanceSchool,
+  anchors,
+})

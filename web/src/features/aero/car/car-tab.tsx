@@ -6,11 +6,17 @@ import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useWidth } from '../../../ui/use-width.ts'
-import type { AeroTabProps } from '../tab-props.ts'
+import { type AeroTabProps, totalsBasis } from '../tab-props.ts'
 import { boxVerdicts } from '../verdicts.ts'
 import { DeviceTable } from './device-table.tsx'
 import { RuleTable } from './rule-table.tsx'
 import { SideView } from './side-view.tsx'
+
+/** What a sum is without. */
+function without({ lacksBody, unknown }: AeroTabProps['totals']['loads']): string {
+  const names = [...(lacksBody ? ['the body'] : []), ...unknown]
+  return names.length > 0 ? `, without ${names.join(', ')}` : ''
+}
 
 /** Whether a target is met, in words of how likely it is. */
 function Wanted({ made, totals, q }: Pick<AeroTabProps, 'made' | 'totals' | 'q'>) {
@@ -55,7 +61,7 @@ function Steps({
 }: Pick<AeroTabProps, 'made' | 'picks' | 'pick' | 'totals' | 'room' | 'q'> & { verdicts: ReturnType<typeof boxVerdicts> }) {
   const { text, format } = useQuantities()
   const wanted = made.wantedBalance?.from ?? made.frontShare?.value ?? null
-  const basis = useMemo(() => ({ wheelbaseM: made.wheelbaseM, school: room.basis.balanceSchool }), [made.wheelbaseM, room.basis.balanceSchool])
+  const basis = useMemo(() => totalsBasis(made, room), [made, room])
   const steps = useMemo(() => (wanted === null ? [] : balanceSteps(made.devices, picks, basis, wanted)), [made.devices, picks, basis, wanted])
   if (wanted === null || steps.length === 0 || !totals.balance) return null
   const limit = verdicts.find(({ limit: own }) => own.metric === 'reachFront')?.limit.value
@@ -136,22 +142,22 @@ export function CarTab(props: AeroTabProps) {
             <>
               <dl className="flex flex-wrap gap-x-8 gap-y-2">
                 <div>
-                  <dt className="text-xs text-quiet">Downforce{totals.unknown.length > 0 ? `, without ${totals.unknown.join(', ')}` : ''}</dt>
+                  <dt className="text-xs text-quiet">Downforce{without(totals.loads)}</dt>
                   <dd className="text-[22px] font-bold">
                     <Figure
                       kind="force"
                       value={q * totals.downforceM2}
                       sd={q * totals.downforceSdM2}
                       showSpread
-                      proof={totals.proof}
-                      {...(isLooked || totals.unknown.length > 0 || !totals.hasBody ? {} : { working: { of: 'downforce' as const, id: stageId } })}
+                      proof={totals.loads.proof}
+                      {...(isLooked || !totals.loads.isWhole ? {} : { working: { of: 'downforce' as const, id: stageId } })}
                     />
                   </dd>
                 </div>
                 <div>
-                  <dt className="text-xs text-quiet">Drag{totals.hasBody ? '' : ', without the body'}</dt>
+                  <dt className="text-xs text-quiet">Drag{without(totals.drag)}</dt>
                   <dd className="text-[22px] font-bold">
-                    <Figure kind="force" value={q * totals.areas.dragM2} sd={q * drag} showSpread proof={totals.proof} />
+                    <Figure kind="force" value={q * totals.areas.dragM2} sd={q * drag} showSpread proof={totals.drag.proof} />
                   </dd>
                 </div>
               </dl>

@@ -58,7 +58,7 @@ export function SpeedTab({ records, room, made, totals, q }: AeroTabProps) {
     }
   }, [totals, airDensityKgM3, basis.fastestMps, colours, units])
   const area = { areaM2: totals.areas.dragM2, sdM2: Math.sqrt(totals.areas.dragVariance) }
-  const top = totals.hasBody ? dragLimitedSpeed(made, area, airDensityKgM3) : null
+  const top = totals.drag.isWhole ? dragLimitedSpeed(made, area, airDensityKgM3) : null
   return (
     <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,480px)]">
       <div className="min-w-0">

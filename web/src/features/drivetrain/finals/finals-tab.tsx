@@ -1,13 +1,14 @@
 import { finalRatioOf, gearWord, tyreRolling } from '@bold-ballast/core'
-import { proxy } from 'comlink'
+import { proxy, type Remote } from 'comlink'
 import { useState } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useAddress } from '../../../ui/use-address.ts'
-import type { TriedFinal } from '../drive.worker.ts'
+import { useWorked } from '../../../ui/use-worked.ts'
+import { beginDriveWorker } from '../begin-worker.ts'
+import type { DriveWorker, TriedFinal } from '../drive.worker.ts'
 import type { DriveTabProps } from '../tab-props.ts'
-import { useWorked } from '../use-worker.ts'
 
 const MOST = 30
 
@@ -48,7 +49,7 @@ export function FinalsTab(props: DriveTabProps) {
   const choices = choicesOf(props, address.get('finals'))
   const worn = records.parts.flatMap(({ drive, life }) => (drive?.role === 'gear' && life ? [drive.number] : []))
   const key = course && car ? JSON.stringify([car, course, choices, worn]) : ''
-  const { answer, failed } = useWorked(key, (remote) =>
+  const { answer, failed } = useWorked(beginDriveWorker, key, (remote: Remote<DriveWorker>) =>
     remote.finals(
       car as NonNullable<typeof car>,
       made.inputs,

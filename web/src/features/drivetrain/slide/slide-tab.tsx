@@ -1,13 +1,16 @@
 import { attempt, CalculationError, type CornerSlide, driveMotion, type SlideSetup, slideCorner, slideCorners } from '@bold-ballast/core'
+import type { Remote } from 'comlink'
 import { useMemo } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Empty } from '../../../ui/states.tsx'
 import { useAddress } from '../../../ui/use-address.ts'
 import { useWidth } from '../../../ui/use-width.ts'
+import { useWorked } from '../../../ui/use-worked.ts'
+import { beginDriveWorker } from '../begin-worker.ts'
+import type { DriveWorker } from '../drive.worker.ts'
 import { FinalHandle } from '../gears/final-handle.tsx'
 import { Ladder, type LadderMark } from '../gears/ladder.tsx'
 import type { DriveTabProps } from '../tab-props.ts'
-import { useWorked } from '../use-worker.ts'
 import { SlideChart } from './slide-chart.tsx'
 import { SlideSide } from './slide-side.tsx'
 
@@ -63,9 +66,11 @@ export function SlideTab(props: DriveTabProps) {
   const motion = useMemo(() => (car ? attempt(() => driveMotion(car)) : null), [car])
   const next = room.stages[position + 1]?.slide ?? null
   const key = setup ? JSON.stringify([setup.car, setup.train]) : ''
-  const { answer: map } = useWorked(key, (remote) => remote.map({ car: (setup as SlideSetup).car, train: (setup as SlideSetup).train }, SPEEDS, ANGLES))
+  const { answer: map } = useWorked(beginDriveWorker, key, (remote: Remote<DriveWorker>) =>
+    remote.map({ car: (setup as SlideSetup).car, train: (setup as SlideSetup).train }, SPEEDS, ANGLES),
+  )
   const otherKey = next ? JSON.stringify([next.car, next.train]) : ''
-  const { answer: other } = useWorked(otherKey, (remote) =>
+  const { answer: other } = useWorked(beginDriveWorker, otherKey, (remote: Remote<DriveWorker>) =>
     remote.map({ car: (next as NonNullable<typeof next>).car, train: (next as NonNullable<typeof next>).train }, SPEEDS, ANGLES),
   )
   if (made.slideReason) return <Empty title="Not worked out as a slide" why={made.slideReason} />

@@ -1,13 +1,13 @@
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { DriveWorker } from './drive.worker.ts'
 
 /** What a worker answers to a question, worked out anew when the question's key changes; the last answer stands until the next is there. */
-export function useWorked<Answer>(
+export function useWorked<Work, Answer>(
+  begin: () => Worker,
   key: string,
-  ask: (remote: Remote<DriveWorker>) => Promise<Answer>,
+  ask: (remote: Remote<Work>) => Promise<Answer>,
 ): { readonly answer: Answer | null; readonly failed: string | null } {
-  const worker = useRef<{ readonly thread: Worker; readonly remote: Remote<DriveWorker> } | null>(null)
+  const worker = useRef<{ readonly thread: Worker; readonly remote: Remote<Work> } | null>(null)
   const [state, setState] = useState<{ readonly answer: Answer | null; readonly failed: string | null }>({ answer: null, failed: null })
   useEffect(() => () => worker.current?.thread.terminate(), [])
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key says when the question is another
@@ -15,8 +15,8 @@ export function useWorked<Answer>(
     if (key === '') return
     let isOld = false
     if (!worker.current) {
-      const thread = new Worker(new URL('./drive.worker.ts', import.meta.url), { type: 'module' })
-      worker.current = { thread, remote: wrap<DriveWorker>(thread) }
+      const thread = begin()
+      worker.current = { thread, remote: wrap<Work>(thread) }
     }
     ask(worker.current.remote).then(
       (answer) => !isOld && setState({ answer, failed: null }),

@@ -1,0 +1,165 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import type { AeroRoom, CoastPair, KeptFit } from '@bold-ballast/core'
+import { type Remote, wrap } from 'comlink'
+import { useState } from 'react'
+import { api } from '../../../data/api.ts'
+import type { FormValues } from '../../../ui/form-reader.ts'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { RecordForm } from '../../../ui/record-form.tsx'
+import { useRemoval } from '../../../ui/removal.tsx'
+import { Caution } from '../../../ui/states.tsx'
+import type { AeroWorker } from '../aero.worker.ts'
+import { beginAeroWorker } from '../begin-worker.ts'
+import { type ReadRun, readRunFile } from './read-runs.ts'
+import { type TypedRun, testBody, testDefaults, testFieldSpecs } from './test-form.ts'
+
+/** Fits pairs away from the page; a pair that has no fit is refused with its reason. */
+async function fitPairs(pairs: readonly CoastPair[]): Promise<KeptFit[]> {
+  if (pairs.length === 0) return []
+  const thread = beginAeroWorker()
+  try {
+    const found = await (wrap<AeroWorker>(thread) as Remote<AeroWorker>).fits(pairs)
+    return found.map((fit, i) => {
+      if ('refused' in fit) throw new Error(`Pair ${i + 1}: ${fit.refused}`)
+      return fit
+    })
+  } finally {
+    thread.terminate()
+  }
+}
+
+/** Files of runs in the order they were chosen: out, back, out, back. */
+function RunFiles({ take, read }: { take: (files: readonly File[]) => void; read: readonly ReadRun[] }) {
+  return (
+    <div className="sm:col-span-2">
+      <label htmlFor="run-files" className="mb-1 block font-semibold">
+        Files of the logger
+      </label>
+      <input
+        id="run-files"
+        type="file"
+        multiple
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        className="w-full"
+        onChange={(event) => take([...(event.target.files ?? [])])}
+      />
+      <p className="mt-1 text-xs text-quiet">
+        One run a file, by name: out, back, out, back. Columns of time and speed are found by their headings; what lies before and behind the coasting is cut
+        off.
+      </p>
+      {read.length > 0 && (
+        <ol role="status" className="mt-1">
+          {read.map((entry, i) => (
+            <li key={`${entry.name} ${read.slice(0, i).filter(({ name }) => name === entry.name).length}`} className={'refused' in entry ? 'text-danger' : ''}>
+              {entry.name}: {'refused' in entry ? entry.refused : `pair ${Math.floor(i / 2) + 1} ${i % 2 === 0 ? 'out' : 'back'}, ${entry.told}`}
+            </li>
+          ))}
+        </ol>
+      )}
+    </div>
+  )
+}
+
+/** A test, new or as it is: where, when, with what mass and air, and its runs out of files or typed. */
+export function TestPanel({
+  records,
+  room,
+  stageId,
+  position,
+  testId,
+  onDone,
+}: {
+  records: RecordsAnswer
+  room: AeroRoom
+  stageId: string
+  position: number
+  testId: string
+  onDone: () => void
+}) {
+  const { units } = useQuantities()
+  const [write] = api.useBatchMutation()
+  const buildId = records.build.id
+  const { take, notice } = useRemoval(buildId, 'aero-tests')
+  const test = records.aeroTests.find(({ id }) => id === testId) ?? null
+  const defaults = testDefaults(test, room, stageId, position, units)
+  const [values, setValues] = useState<FormValues>(defaults)
+  const [pairCount, setPairCount] = useState(1)
+  const [read, setRead] = useState<readonly ReadRun[]>([])
+  // The same at every try, so that an answer that was lost is not stored twice.
+  const [ids] = useState(() => ({ batch: crypto.randomUUID(), runs: Array.from({ length: 40 }, () => crypto.randomUUID()) }))
+  const kind = values.kind === 'steady' ? 'steady' : 'coastDown'
+  const held = records.aeroRuns.filter((run) => run.testId === testId).length
+  const send = async ({ runs, ...body }: Record<string, unknown> & { runs?: readonly TypedRun[] }) => {
+    const added = runs ?? []
+    const fits = await fitPairs(added.flatMap((run) => ('coast' in run ? [run.coast] : [])))
+    const id = test?.id ?? (body.id as string)
+    const isChanged = Object.keys(body).some((key) => key !== 'version')
+    return write({
+      buildId,
+      batchId: ids.batch,
+      writes: [
+        ...(test
+          ? isChanged
+            ? [{ kind: 'update' as const, resource: 'aero-tests' as const, id, body }]
+            : []
+          : [{ kind: 'create' as const, resource: 'aero-tests' as const, body }]),
+        ...added.map((run, i) => ({
+          kind: 'create' as const,
+          resource: 'aero-runs' as const,
+          body: { id: ids.runs[i], testId: id, position: held + i, ...('coast' in run ? { coast: { ...run.coast, fit: fits[i] } } : run) },
+        })),
+      ],
+    }).unwrap()
+  }
+  return (
+    <>
+      {notice}
+      {test && (
+        <p className="mb-3">
+          <button type="button" className="word-link" onClick={() => void take(test).then(onDone)}>
+            Delete it with its runs
+          </button>
+        </p>
+      )}
+      <Caution className="mb-3">
+        Coast only where it is closed to others, with room to stop, brakes that are warm and the engine running: steering and brakes may rest on it.
+      </Caution>
+      <RecordForm
+        key={`${testId} ${test?.version ?? 0}`}
+        draftKey={`${buildId}.aeroTest.${testId}`}
+        fields={testFieldSpecs(records.stages, kind, pairCount)}
+        defaults={defaults}
+        submitLabel={test ? 'Save the test' : 'Store the test'}
+        toBody={(reader, id) => ({
+          ...testBody(reader, { room, stages: records.stages, isNew: !test, pairCount }),
+          ...(test ? { version: test.version } : { id }),
+        })}
+        send={send}
+        onDone={onDone}
+        onValues={setValues}
+      >
+        {(set) =>
+          kind === 'coastDown' && (
+            <>
+              <RunFiles
+                read={read}
+                take={async (files) => {
+                  const byName = [...files].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
+                  const found = await Promise.all(byName.map((file) => readRunFile(file, units)))
+                  setRead(found)
+                  setPairCount(Math.max(pairCount, Math.ceil(found.length / 2)))
+                  for (const [i, entry] of found.entries()) if ('text' in entry) set(`${i % 2 === 0 ? 'out' : 'back'}${Math.floor(i / 2)}`, entry.text)
+                }}
+              />
+              <p className="sm:col-span-2">
+                <button type="button" className="word-link" onClick={() => setPairCount(pairCount + 1)}>
+                  Type another pair
+                </button>
+              </p>
+            </>
+          )
+        }
+      </RecordForm>
+    </>
+  )
+}
