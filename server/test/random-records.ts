@@ -120,6 +120,12 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     const isCoast = aeroTests[i % aeroTests.length]?.kind === 'coastDown'
     return { testId: aeroTests[i % aeroTests.length]?.id, coast: isCoast ? FITTED_PAIR : null, steady: isCoast ? null : STEADY_POINTS }
   },
+  mounts: () => ({
+    feet: [
+      { xM: 3.3, zM: 0.9 },
+      { xM: 3.6, zM: 0.9 },
+    ],
+  }),
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
   parts: ({ ratings, drive }) => ({
     drive: mendedDrive(drive as Row | null | undefined),

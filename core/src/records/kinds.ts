@@ -4,6 +4,7 @@ import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-k
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
 import { enginePlanKind } from './engine-plan-kind.ts'
+import { mountKind } from './mount-kind.ts'
 import { partKind, partUseKind } from './part-kinds.ts'
 import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
@@ -41,6 +42,7 @@ export const KINDS = [
   setupKind,
   aeroTestKind,
   aeroRunKind,
+  mountKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

@@ -74,6 +74,7 @@ test.each([
   ['setups', ['picks', 'front', 'rear']],
   ['aeroTests', ['ambient', 'picks']],
   ['aeroRuns', ['coast', 'steady']],
+  ['mounts', ['feet', 'bolts', 'rods']],
   ['driveSettings', ['pair', 'engineInertiaKgM2', 'gripUse', 'frontSlipRad', 'clutchHolding', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient']],
   ['enginePlans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']],
   ['pullPlans', ['changes', 'stops']],

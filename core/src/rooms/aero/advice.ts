@@ -7,6 +7,7 @@ import type { Car } from '../../stages/car.ts'
 import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
 import { basisOf } from './basis.ts'
 import { standingTests } from './car-tests.ts'
+import { mountsAtStage } from './mounts.ts'
 import { heightsAtStage, stageAero } from './stage-aero.ts'
 import { toldByTest } from './told-by-test.ts'
 
@@ -66,7 +67,25 @@ const testDisagrees = defineAdvice({
     }),
 })
 
-export const AERO_ADVICE = [testDisagrees, unknownDevice, likelyStall, touchesBelow] as const
+type MountItem =
+  | { readonly code: 'mount-over-load'; readonly position: number; readonly name: string; readonly use: number }
+  | { readonly code: 'mount-unsafe'; readonly position: number; readonly name: string; readonly lacksMount: boolean; readonly isOnLid: boolean }
+
+/** What can fly into people: a mount that is too weak, none that was looked at, or nothing that holds it when the mount lets go. */
+const mountUnsafe = defineAdvice({
+  rank: 20,
+  find: (car: Car) => {
+    const position = car.stages.length - 1
+    return mountsAtStage(car, position).flatMap((state): MountItem[] => {
+      const { name, use, lacksMount, lacksSecond, mount } = state
+      if (use !== null && use > 1) return [{ code: 'mount-over-load', position, name, use }]
+      if (!lacksMount && !lacksSecond) return []
+      return [{ code: 'mount-unsafe', position, name, lacksMount, isOnLid: mount?.carriedBy === 'lid' }]
+    })
+  },
+})
+
+export const AERO_ADVICE = [mountUnsafe, testDisagrees, unknownDevice, likelyStall, touchesBelow] as const
 
 export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
   'aero-unknown': ({ position, metric, name }, { metric: facts, at }) => ({
@@ -76,6 +95,18 @@ export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
         ? 'A target is set on it; the body is the largest part of drag and lift. A coast-down, a maker’s number or a guess with its spread will do.'
         : `A target is set on ${facts(metric).word.toLowerCase()} and it has no plan until a test or a maker’s value says it, or it counts as nothing.`,
     to: at('aero', position),
+  }),
+  'mount-over-load': ({ position, name, use }, { text, at }) => ({
+    head: `The mount of ${name} carries ${text('share', use)} of what it is rated for`,
+    text: 'At the fastest speed, with its load factor. More bolts, larger ones, or feet further apart; then let a qualified person look at it.',
+    to: at('aero', position, '&tab=mounts'),
+  }),
+  'mount-unsafe': ({ position, name, lacksMount, isOnLid }, { at }) => ({
+    head: lacksMount ? `Nobody said how ${name} is held` : `${name} has nothing that holds it when its mount lets go`,
+    text: lacksMount
+      ? 'What comes off flies into people. Say what carries it, with which bolts or rods, and what holds it then.'
+      : `${isOnLid ? 'It stands on a lid, which opens. ' : ''}A tether or a second fixing to the chassis keeps it on the car.`,
+    to: at('aero', position, '&tab=mounts'),
   }),
   'aero-test-disagrees': ({ position, of, highBy, name, byTest }, { text, at }) => ({
     head: `${name} says ${text('share', Math.abs(highBy))} ${highBy > 0 ? 'less' : 'more'} ${of} than was thought`,

@@ -11,6 +11,7 @@ import type { Anchors } from './anchors.ts'
 import { basisOf } from './basis.ts'
 import { type CarTest, carTests } from './car-tests.ts'
 import { devicesAtStage, type RoomDevice } from './devices.ts'
+import { type MountState, mountsAtStage } from './mounts.ts'
 import { axleAtStage, type StageAxle } from './springs.ts'
 import { aeroValue } from './stage-aero.ts'
 import { anchorsAt } from './stage-anchors.ts'
@@ -34,6 +35,7 @@ export interface AeroLimit {
 export interface AeroRoomStage {
   readonly devices: readonly RoomDevice[]
   readonly anchors: Anchors
+  readonly mounts: readonly MountState[]
   readonly wheelbaseM: number
   readonly frontShare: Known | null
   readonly mass: Known | null
@@ -85,6 +87,7 @@ function stageOf(car: Car, position: number): AeroRoomStage {
   return {
     devices: devicesAtStage(car, position),
     anchors: anchorsAt(car, position),
+    mounts: mountsAtStage(car, position),
     wheelbaseM: car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM,
     frontShare: knownOf(frontShareAt(car, position)),
     mass: knownOf(massOf(car, position)),

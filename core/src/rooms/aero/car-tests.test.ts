@@ -6,6 +6,7 @@ import { makeAeroRoom } from './aero-room.ts'
 import { carTests } from './car-tests.ts'
 import type { StageAxle } from './springs.ts'
 import { aeroValue, areasAtTyres } from './stage-aero.ts'
+import { AERO_WORKINGS } from './workings.ts'
 
 const STATION = { pressurePa: 101_325, pressureKind: 'station', temperatureK: 288.15, relativeHumidity: 0 }
 const RHO = 1.225
@@ -55,6 +56,17 @@ describe('drag that rests on coast-downs', () => {
     // Canards are a guess, and a sum is no surer than what it is made of.
     expect(last?.proof).toBe('guess')
     expect(last?.fromPosition).toBe(0)
+  })
+  it('its working begins with the test and adds what differs since', () => {
+    const working = AERO_WORKINGS.dragArea(car, car.stages[LAST]?.id ?? '')
+    expect(working?.lines.map(({ label, value }) => [label.split(',')[0], value === null ? null : Number(value.toFixed(4))])).toEqual([
+      ['strip of bare', 0.742],
+      ['splitter', 0.006],
+      ['canards', 0.01],
+      ['floor', -0.015],
+      ['wing', 0.0244],
+    ])
+    expect(working?.remarks[0]).toMatch(/starts from a test/)
   })
   it('downforce stays the sum of devices', () => {
     expect(aeroValue(car, LAST, 'downforce')?.value).toBeCloseTo(1017.4, 1)

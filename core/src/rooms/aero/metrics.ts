@@ -8,7 +8,7 @@ import { touchesAero } from './devices.ts'
 import { aeroValue } from './stage-aero.ts'
 
 /** What aero rests on beside the car's own lists. */
-export const AERO_READS = ['aeroDevices', 'setups', 'readings', 'aeroTests', 'aeroRuns'] as const
+export const AERO_READS = ['aeroDevices', 'setups', 'readings', 'aeroTests', 'aeroRuns', 'mounts'] as const
 
 const FACTS: Readonly<
   Record<

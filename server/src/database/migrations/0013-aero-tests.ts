@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 import { ofBuild, ofStage, within } from './record-table.ts'
 
-/** Days at which the air was measured on the car, and their runs. */
+/** Days at which the air was measured on the car, and their runs; how devices are held. */
 export async function up(knex: Knex): Promise<void> {
   await ofBuild(knex, 'aero_tests', (made) => {
     ofStage(made)
@@ -20,6 +20,17 @@ export async function up(knex: Knex): Promise<void> {
     for (const name of ['coast', 'steady']) made.jsonb(name)
     made.text('set_aside')
   })
+  await ofBuild(knex, 'mounts', (made) => {
+    within(made, 'device_id', 'aero_devices')
+    for (const name of ['carried_by', 'second']) made.text(name).notNullable()
+    made.integer('uprights').notNullable()
+    made.jsonb('feet').notNullable()
+    for (const name of ['bolts', 'rods']) made.jsonb(name)
+    made.double('load_factor').notNullable()
+    for (const name of ['access', 'looked_at_by']) made.text(name)
+    made.date('looked_at_on')
+  })
+  await knex.raw('CREATE UNIQUE INDEX mounts_once ON mounts (build_id, device_id) WHERE deleted_at IS NULL')
 }
 
 export async function down(): Promise<void> {

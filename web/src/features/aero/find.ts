@@ -7,6 +7,7 @@ export const findIn: FindInRoom = (base, records) => [
   { key: 'do springs', group: 'Do', label: 'Springs, gaps and packers of a stage', hint: 'aero, set-up', to: `${base}/aero?tab=height&do=springs` },
   { key: 'do test', group: 'Do', label: 'New aero test', hint: 'coast-down, steady runs, drag', to: `${base}/aero?tab=proof&do=test` },
   { key: 'go proof', group: 'Go to', label: 'Tests of drag and downforce', hint: 'aero, planner', to: `${base}/aero?tab=proof` },
+  { key: 'go mounts', group: 'Go to', label: 'How wing and splitter are held', hint: 'aero, mounts, tether, bolts', to: `${base}/aero?tab=mounts` },
   { key: 'go height', group: 'Go to', label: 'Ride height against speed', hint: 'aero', to: `${base}/aero?tab=height` },
   { key: 'go panel', group: 'Go to', label: 'Choose a panel', hint: 'aero, plywood, aluminium', to: `${base}/aero?tab=panel` },
   ...records.aeroDevices.map((device) => ({

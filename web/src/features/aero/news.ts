@@ -22,14 +22,23 @@ export function gapWords(made: AeroRoomStage, totals: AeroTotals): string | null
   return `downforce acts ${Math.abs(points).toFixed(0)} points ${points < 0 ? 'behind' : 'ahead of'} the weight`
 }
 
-/** Title of the room at a stage: the worst of its limits, then where downforce acts against the weight. */
+/** What of the mounts can hurt somebody, in words: the first of them. */
+export function mountWords({ mounts }: Pick<AeroRoomStage, 'mounts'>): string | null {
+  const bad = mounts.find(({ use }) => use !== null && use > 1) ?? mounts.find(({ lacksMount, lacksSecond }) => lacksMount || lacksSecond)
+  if (!bad) return null
+  if (bad.use !== null && bad.use > 1) return `the mount of ${bad.name} carries more than it is rated for`
+  if (bad.lacksMount) return `nobody said how ${bad.name} is held`
+  return `${bad.name} ${bad.mount?.carriedBy === 'lid' ? 'stands on a lid and ' : ''}has no tether`
+}
+
+/** Title of the room at a stage: the worst of its limits, else of its mounts, then where downforce acts against the weight. */
 export function aeroNews(made: AeroRoomStage, room: AeroRoom, totals: AeroTotals, verdicts: readonly BoxVerdict[], text: Text): string {
   if (made.devices.length === 0) return room.outline ? 'No device is in the car at this stage' : 'Nothing is taped yet'
   const worst = verdicts.filter(({ margin }) => margin < 0).sort((a, b) => a.margin - b.margin)[0]
   const gap = gapWords(made, totals)
   const unknown = totals.loads.unknown[0]
   const parts = [
-    worst ? `${worst.name ?? worst.word} ${text('length', -worst.margin)} ${OVER[worst.limit.metric] ?? 'past its limit'}` : null,
+    worst ? `${worst.name ?? worst.word} ${text('length', -worst.margin)} ${OVER[worst.limit.metric] ?? 'past its limit'}` : mountWords(made),
     unknown ? `nobody knows what ${unknown} does` : totals.loads.lacksBody ? 'the bare body is not known' : (gap ?? totals.noBalance?.split(':')[0] ?? null),
   ].filter((each): each is string => each !== null)
   return capital(parts.join('; ')) || 'Every limit holds'

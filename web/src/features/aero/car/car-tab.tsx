@@ -6,6 +6,7 @@ import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useWidth } from '../../../ui/use-width.ts'
+import { mountWords } from '../news.ts'
 import { type AeroTabProps, totalsBasis } from '../tab-props.ts'
 import { boxVerdicts } from '../verdicts.ts'
 import { DeviceTable } from './device-table.tsx'
@@ -109,6 +110,7 @@ export function CarTab(props: AeroTabProps) {
   const isLooked = made.devices.some(({ id, picked }) => picks[id] !== undefined && picks[id] !== picked)
   const { units } = useQuantities()
   const drag = Math.sqrt(totals.areas.dragVariance)
+  const unsafe = mountWords(made)
   return (
     <>
       <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
@@ -183,6 +185,14 @@ export function CarTab(props: AeroTabProps) {
           )}
         </div>
       </div>
+      {unsafe && (
+        <p className="mt-4 border-l-4 border-danger pl-3">
+          {unsafe.charAt(0).toUpperCase() + unsafe.slice(1)}.{' '}
+          <Link className="word-link" to={`/builds/${records.build.id}/aero?tab=mounts&stage=${stageId}`}>
+            Look at its mount
+          </Link>
+        </p>
+      )}
       {verdicts.length > 0 ? (
         <div className="mt-4">
           <RuleTable verdicts={verdicts} />
