@@ -308,6 +308,34 @@ async function aeroRoom() {
   putTimes('coast-down plan', await times(10, () => planCoastDown({ ...plan, fromMps: 50, toMps: 15, gustMps: 1, pairs: 4 })), '< 100')
   const thick = PANEL_MATERIALS.slice(0, 5).map((material) => ({ ...material, thicknessesM: Array.from({ length: 50 }, (_, i) => 0.002 + 0.0004 * i) }))
   putTimes('5 materials of 50 thicknesses', await times(50, () => choosePanel(EXAMPLE_LIP, thick)), '< 50')
+  await boardOfTests(pair)
+}
+
+/** A Board whose drag rests on ten coast-downs of three pairs each, with twenty devices in the car. */
+async function boardOfTests(pair) {
+  const { buildRecordsSchema, keepFit, makeBoard, openCar, thinRun } = await import('../core/src/index.ts')
+  const { EXAMPLE_RECORDS } = await import('../core/src/calculations/example-records.ts')
+  const at = '2026-05-01T10:00:00Z'
+  const value = { form: 'axles', frontM2: 0.01, frontSdM2: 0.005, rearM2: 0.02, rearSdM2: 0.01, dragM2: 0.03, dragSdM2: 0.01, proof: 'guess', at }
+  const notches = Array.from({ length: 10 }, (_, n) => ({ id: `${n}`, name: `${n}`, values: [value] }))
+  const thin = { out: thinRun(pair.out), back: thinRun(pair.back) }
+  const coast = { ...thin, fit: keepFit(thin) }
+  const records = buildRecordsSchema.parse({
+    ...EXAMPLE_RECORDS,
+    targets: [...(EXAMPLE_RECORDS.targets ?? []), { id: 'drag', metric: 'dragArea', sense: 'atMost', value: 0.8, dueStageId: 'strip' }],
+    aeroDevices: Array.from({ length: 20 }, (_, d) => ({ id: `d${d}`, kind: d === 0 ? 'body' : 'other', name: `d${d}`, notches })),
+    aeroTests: Array.from({ length: 10 }, (_, t) => ({
+      id: `t${t}`,
+      stageId: 'strip',
+      at: `2026-05-${10 + t}T10:00:00Z`,
+      kind: 'coastDown',
+      placeName: 'strip',
+      massKg: 1342,
+      massSdKg: 3,
+    })),
+    aeroRuns: Array.from({ length: 30 }, (_, r) => ({ id: `r${r}`, testId: `t${r % 10}`, position: Math.floor(r / 10), coast })),
+  })
+  putTimes('the Board of 20 devices and 10 tests of 3 pairs', await times(20, () => makeBoard(openCar(records), '2026-06-01')), '< 20')
 }
 
 /** Ballast and the value of a measurement, as the worker and the screens work them out, without HTTP. */

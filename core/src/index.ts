@@ -131,6 +131,7 @@ export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, ma
 export { type Anchors, NO_ANCHORS } from './rooms/aero/anchors.ts'
 export { type RoomDevice, type RoomNotch, standingValue } from './rooms/aero/devices.ts'
 export type { MountState } from './rooms/aero/mounts.ts'
+export { CORNER_SETTINGS, type CornerSetting, isOffWanted, type SetupSheet, type SheetCell, type SheetRow } from './rooms/aero/setup-sheet.ts'
 export { lowPoints, type StageAxle, USUAL_TYRE_RATE_N_PER_M } from './rooms/aero/springs.ts'
 export {
   type AeroTotals,

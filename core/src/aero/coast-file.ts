@@ -73,7 +73,7 @@ function coasting(speeds: readonly number[]): { from: number; to: number } {
 /**
  * A run of a coast-down out of the rows of a logger's file: its columns of time and speed by their headings, cut to where the car coasted. `speedUnit` is that
  * of a file that names none. Refuses (`missing`, `unknown-unit`) a file without such columns, and units that nobody here knows.
- * @example coastFile([['time s', 'speed km/h'], ['0', '180'], ['1', '176.4']], ',', 'm/s').run.speedMps // [50, 49]
+ * @example coastFile([['time s', 'speed m/s'], ['0', '50'], ['1', '49']], ',', 'km/h').run.speedMps // [50, 49]
  */
 export function coastFile(rows: readonly (readonly string[])[], delimiter: string, speedUnit: string): CoastFile {
   const { at, time, speed } = findColumns(rows)

@@ -5,7 +5,7 @@ import { POWER_READS } from '../rooms/power/metrics.ts'
 import { METRIC_INFO } from './metrics.ts'
 
 /** The lists that a car is opened from; every answer about it rests on them, and on the build's own record. */
-const OF_THE_CAR = ['stages', 'changes', 'weighings', 'inCars', 'zones', 'parts', 'expectations'] as const satisfies readonly RecordList[]
+const OF_THE_CAR = ['stages', 'changes', 'weighings', 'inCars', 'zones', 'parts', 'expectations', 'setups'] as const satisfies readonly RecordList[]
 
 const OF_METRICS = Object.values(METRIC_INFO).flatMap(({ reads = [] }) => reads)
 

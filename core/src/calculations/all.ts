@@ -2,6 +2,7 @@ import { AERO_CALCULATIONS } from './aero.ts'
 import { AERO_TEST_CALCULATIONS } from './aero-tests.ts'
 import { AIR_CALCULATIONS } from './air.ts'
 import { BUILD_CALCULATIONS } from './build.ts'
+import { aeroAtStageCalculation } from './build-aero.ts'
 import { yardsticksAtStageCalculation } from './build-drive.ts'
 import { CENTRE_CALCULATIONS } from './centres.ts'
 import { CORNER_CALCULATIONS } from './corners.ts'
@@ -37,6 +38,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...STRUCTURE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,
+  aeroAtStageCalculation,
 ]
 
 /**

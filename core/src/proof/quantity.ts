@@ -14,7 +14,10 @@ export const proofRank = (proof: Proof): 1 | 2 | 3 | 4 => RANK[proof] as 1 | 2 |
  */
 export const isMeasured = (proof: Proof): boolean => RANK[proof] >= 3
 
-/** The least of several proofs; of catalogue and calculated, which rank alike, calculated. */
+/**
+ * The least of several proofs; of catalogue and calculated, which rank alike, calculated.
+ * @example leastProof('measured', 'guess') // 'guess'
+ */
 export function leastProof(...proofs: readonly Proof[]): Proof {
   let least: Proof = 'confirmed'
   for (const proof of proofs) {

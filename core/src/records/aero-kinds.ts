@@ -1,5 +1,5 @@
 import { z } from '../zod.ts'
-import { axleSpringsSchema, boxSchema, DEVICE_KINDS, type DeviceKind, notchSchema, wingSchema } from './aero-schemas.ts'
+import { axleSpringsSchema, barsSchema, boxSchema, cornersOfSetupSchema, DEVICE_KINDS, type DeviceKind, notchSchema, wingSchema } from './aero-schemas.ts'
 import { id, name } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 
@@ -98,6 +98,8 @@ export const setupKind = defineRecord({
       .default([]),
     front: axleSpringsSchema.nullable().default(null),
     rear: axleSpringsSchema.nullable().default(null),
+    corners: cornersOfSetupSchema.nullable().default(null),
+    bars: barsSchema.nullable().default(null),
   },
 })
 export type Setup = RecordOfKind<typeof setupKind>

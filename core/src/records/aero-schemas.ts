@@ -136,6 +136,32 @@ export const axleSpringsSchema = z.strictObject({
 })
 export type AxleSpringsRecord = z.output<typeof axleSpringsSchema>
 
+const settingOf = (least: number, most: number) =>
+  z
+    .strictObject({ wanted: within(least, most).nullable().default(null), read: within(least, most).nullable().default(null) })
+    .nullable()
+    .default(null)
+
+/** What is turned at a corner: what is wanted, and what was read when it stood there. */
+export const cornerSettingsSchema = z.strictObject({
+  /** Below zero the wheel leans in at its top. */
+  camberRad: settingOf(-0.2, 0.2),
+  /** Of one wheel; above zero it points in. */
+  toeRad: settingOf(-0.1, 0.1),
+  casterRad: settingOf(-0.2, 0.4),
+  bumpClicks: settingOf(0, 200),
+  reboundClicks: settingOf(0, 200),
+  coldPa: settingOf(20_000, 600_000),
+})
+export type CornerSettings = z.output<typeof cornerSettingsSchema>
+const corner = cornerSettingsSchema.nullable().default(null)
+export const cornersOfSetupSchema = z.strictObject({ LF: corner, RF: corner, LR: corner, RR: corner })
+/** Where the anti-roll bars stand, in the words of who turns them. */
+export const barsSchema = z.strictObject({
+  front: z.string().trim().min(1).max(40).nullable().default(null),
+  rear: z.string().trim().min(1).max(40).nullable().default(null),
+})
+
 /** What a build says of its own aero. */
 export const aeroOfBuildFields = {
   aeroBasis: aeroBasisSchema.nullable().default(null),

@@ -1,6 +1,7 @@
 import { itemAt } from '../item-at.ts'
 import { estimateBiases, type GuessBiases, type GuessPair, type GuessSide } from '../mass/estimate-bias.ts'
 
+import type { Setup } from '../records/aero-kinds.ts'
 import type { Place } from '../records/common-fields.ts'
 import type { BuildRecord, Geometry, Stage } from '../records/plan-kinds.ts'
 import type { BuildRecords } from '../records/records.ts'
@@ -71,23 +72,53 @@ export interface SidedPair extends GuessPair {
 /** Index of a stage in the build's order; −1 when the build has no such stage. */
 export const stageIndex = (car: Car, stageId: string): number => car.stages.findIndex((stage) => stage.id === stageId)
 
+/** What of a build a stage may have otherwise. */
+type OfStages = Geometry & Pick<BuildRecord, 'suspension'>
+
 /**
- * The build as it stands at a stage: with the wheelbase and tracks from there on.
+ * The build as it stands at a stage: with the wheelbase, tracks and springs from there on.
  * @example buildAtStage(EXAMPLE, 'strip').trackRearM // 1.5
  */
-export function buildAtStage<Build extends Geometry>(
-  { build, stages }: { readonly build: Build; readonly stages: readonly Pick<Stage, 'id' | 'geometry' | 'position'>[] },
+export function buildAtStage<Build extends OfStages>(
+  {
+    build,
+    stages,
+    setups,
+  }: { readonly build: Build; readonly stages: readonly Pick<Stage, 'id' | 'geometry' | 'position'>[]; readonly setups: readonly Turned[] },
   stageId: string,
 ): Build {
   const sorted = [...stages].sort((a, b) => a.position - b.position)
-  return buildsOf(build, sorted)[sorted.findIndex(({ id }) => id === stageId)] ?? build
+  return buildsOf(build, sorted, setups)[sorted.findIndex(({ id }) => id === stageId)] ?? build
 }
 
-/** The build with the geometry of each stage: its own, else that of the stage before. */
-function buildsOf<Build extends Geometry>(build: Build, stages: readonly Pick<Stage, 'geometry'>[]): Build[] {
+type Suspension = BuildRecord['suspension']
+type Turned = Pick<Setup, 'stageId' | 'front' | 'rear'>
+
+/** The springs of a build as a set-up has them; a build that names no perches takes none: turns would rest on a pitch that nobody measured. */
+function sprung(suspension: Suspension, setup: Turned | undefined): Suspension {
+  if (!suspension || !setup) return suspension
+  const axle = (which: 'front' | 'rear') => {
+    const own = setup[which]
+    if (!own) return suspension[which]
+    const { springRateNPerM, motionRatio, tyreRateNPerM } = own
+    return {
+      ...suspension[which],
+      motionRatio,
+      wheelRateNPerM: springRateNPerM * motionRatio ** 2,
+      tyreRateNPerM: tyreRateNPerM ?? suspension[which].tyreRateNPerM,
+    }
+  }
+  return { front: axle('front'), rear: axle('rear') }
+}
+
+/** The build as it stands at each stage: geometry and springs of its own, else those of the stage before. */
+function buildsOf<Build extends OfStages>(build: Build, stages: readonly Pick<Stage, 'id' | 'geometry'>[], setups: readonly Turned[]): Build[] {
+  const byStage = new Map(setups.map((setup) => [setup.stageId, setup]))
   let now = build
-  return stages.map(({ geometry }) => {
+  return stages.map(({ id, geometry }) => {
     if (geometry) now = { ...now, ...geometry }
+    const suspension = sprung(now.suspension, byStage.get(id))
+    if (suspension !== now.suspension) now = { ...now, suspension }
     return now
   })
 }
@@ -137,7 +168,7 @@ export function openCar(records: BuildRecords, { garagePairs = [], later = () =>
   })
   const ownPairs = lines.flatMap(guessPair)
   const lists = listingStages(records, stages)
-  const builds = buildsOf(records.build, stages)
+  const builds = buildsOf(records.build, stages, records.setups)
   const pairs = records.build.guessPairsFrom === 'garage' ? [...ownPairs, ...garagePairs] : ownPairs
   return {
     records,

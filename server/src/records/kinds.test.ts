@@ -71,7 +71,7 @@ test.each([
   ['parts', ['mass', 'place', 'ratings', 'life', 'extras', 'drive']],
   ['courses', ['corners']],
   ['aeroDevices', ['box', 'wing', 'force', 'notches']],
-  ['setups', ['picks', 'front', 'rear']],
+  ['setups', ['picks', 'front', 'rear', 'corners', 'bars']],
   ['aeroTests', ['ambient', 'picks']],
   ['aeroRuns', ['coast', 'steady']],
   ['mounts', ['feet', 'bolts', 'rods']],

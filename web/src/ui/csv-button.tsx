@@ -1,5 +1,6 @@
 import type { DecimalMark } from '@bold-ballast/core'
 import { usePreferences } from '../data/store.ts'
+import { saveFile } from './save-file.ts'
 
 export interface CsvTable {
   /** With the unit of each column in its head. */
@@ -33,12 +34,7 @@ const needsQuotes = (rows: readonly (readonly unknown[])[]) =>
 export function CsvButton({ name, table }: { name: string; table: () => CsvTable }) {
   const { decimalMark } = usePreferences()
   const save = async () => {
-    const text = await tableCsv(table(), decimalMark)
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv;charset=utf-8;header=present' }))
-    link.download = `${name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${new Date().toISOString().slice(0, 10)}.csv`
-    link.click()
-    URL.revokeObjectURL(link.href)
+    saveFile(name, 'csv', 'text/csv;charset=utf-8;header=present', await tableCsv(table(), decimalMark))
   }
   const how = decimalMark === ',' ? 'semicolons, decimal comma' : 'commas, decimal point'
   return (

@@ -37,6 +37,16 @@ export const AERO_TYPESET: Readonly<Record<string, Typeset>> = {
     up,
     wheelbase,
   ),
+  'build.aero-at-stage': set(
+    ['V_n = V_k + \\sum d_n - \\sum d_k', 'u^2 = u_k^2 + \\sum u_i^2'],
+    ['V_n', 'the sum at the stage', 'm²'],
+    ['V_k', 'the same by a test of the whole car at a stage up to it', 'm²'],
+    ['d_n', 'what a device does at the stage and did not at the test', 'm²'],
+    ['d_k', 'what one did at the test and does not at the stage', 'm²'],
+    ['u', 'spread of the sum', 'm²'],
+    ['u_k', 'spread of the test', 'm²'],
+    ['u_i', 'spread of each device that differs', 'm²'],
+  ),
   'aero.finite-wing': set(
     [
       "a = \\frac{a_0 A'}{k + \\sqrt{A'^2 + k^2}}",

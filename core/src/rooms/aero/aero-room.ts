@@ -12,6 +12,7 @@ import { basisOf } from './basis.ts'
 import { type CarTest, carTests } from './car-tests.ts'
 import { devicesAtStage, type RoomDevice } from './devices.ts'
 import { type MountState, mountsAtStage } from './mounts.ts'
+import { type SetupSheet, setupSheet } from './setup-sheet.ts'
 import { axleAtStage, type StageAxle } from './springs.ts'
 import { aeroValue } from './stage-aero.ts'
 import { anchorsAt } from './stage-anchors.ts'
@@ -36,6 +37,7 @@ export interface AeroRoomStage {
   readonly devices: readonly RoomDevice[]
   readonly anchors: Anchors
   readonly mounts: readonly MountState[]
+  readonly sheet: SetupSheet
   readonly wheelbaseM: number
   readonly frontShare: Known | null
   readonly mass: Known | null
@@ -88,6 +90,7 @@ function stageOf(car: Car, position: number): AeroRoomStage {
     devices: devicesAtStage(car, position),
     anchors: anchorsAt(car, position),
     mounts: mountsAtStage(car, position),
+    sheet: setupSheet(car, position),
     wheelbaseM: car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM,
     frontShare: knownOf(frontShareAt(car, position)),
     mass: knownOf(massOf(car, position)),

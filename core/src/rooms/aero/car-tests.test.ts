@@ -1,5 +1,6 @@
+import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
-import { carWith, DEVICES, LAST, notch } from '../../../test/aero-car.ts'
+import { axles, carWith, DEVICES, LAST, notch } from '../../../test/aero-car.ts'
 import { axleDropM } from '../../aero/ride-heights.ts'
 import { makeBoard } from '../../board/board.ts'
 import { makeAeroRoom } from './aero-room.ts'
@@ -137,10 +138,42 @@ describe('drag that rests on coast-downs', () => {
   })
 })
 
+describe('whatever was tested', () => {
+  const area = fc.double({ min: 0.4, max: 1.2, noNaN: true })
+  it('the value at a test is the test, to the last digit of its fit, and a device that is there and was there alters nothing', () => {
+    fc.assert(
+      fc.property(fc.array(area, { minLength: 2, maxLength: 5 }), area, (areas, bodyM2) => {
+        const devices = DEVICES.map((device) => (device.id === 'body' ? { ...device, notches: [notch('one', axles(0, 0, 0, 0, bodyM2, 0.2))] } : device))
+        const found = carWith({
+          aeroDevices: devices,
+          aeroTests: BARE,
+          aeroRuns: areas.map((own, i) => coast(`p${i}`, 'bare', own, { position: i })),
+        })
+        expect(aeroValue(found, 0, 'dragArea')?.value).toBeCloseTo(areas.reduce((sum, own) => sum + own, 0) / areas.length, 6)
+        const since = (aeroValue(found, LAST, 'dragArea')?.value ?? 0) - (aeroValue(found, 0, 'dragArea')?.value ?? 0)
+        expect(since).toBeCloseTo(0.7674 - 0.742, 4)
+      }),
+      { numRuns: 15 },
+    )
+  })
+  it('loads grow as density times the square of speed, and the balance asks for neither', () => {
+    const build = carWith().records.build
+    fc.assert(
+      fc.property(fc.double({ min: 20, max: 90, noNaN: true }), fc.double({ min: 1, max: 1.3, noNaN: true }), (speedMps, airDensityKgM3) => {
+        const own = carWith({ build: { ...build, airDensityKgM3, aeroBasis: { speedMps } } })
+        const [base, other] = [aeroValue(carWith(), LAST, 'downforce')?.value ?? 0, aeroValue(own, LAST, 'downforce')?.value ?? 0]
+        expect(other / base).toBeCloseTo((airDensityKgM3 * speedMps ** 2) / (build.airDensityKgM3 * 50 ** 2), 9)
+        expect(aeroValue(own, LAST, 'aeroBalance')?.value).toBeCloseTo(aeroValue(carWith(), LAST, 'aeroBalance')?.value ?? 0, 12)
+      }),
+      { numRuns: 15 },
+    )
+  })
+})
+
 describe('loads that rest on steady runs', () => {
   const SPEEDS = [15, 30, 45, 60]
   const base = carWith()
-  const axles = makeAeroRoom(base).stages[0] as unknown
+  const springs = makeAeroRoom(base).stages[0] as unknown
   const steadyRun = (frontM2: number, rearM2: number, reading: 'height' | 'wheel' = 'height') => ({
     id: `s${frontM2}`,
     testId: 'steady',
@@ -149,7 +182,7 @@ describe('loads that rest on steady runs', () => {
       reading,
       points: SPEEDS.map((speedMps) => {
         const drop = (axle: 'front' | 'rear', areaM2: number) =>
-          axleDropM((axles as Record<'front' | 'rear', StageAxle>)[axle].springs, 0.5 * RHO * speedMps ** 2 * areaM2)
+          axleDropM((springs as Record<'front' | 'rear', StageAxle>)[axle].springs, 0.5 * RHO * speedMps ** 2 * areaM2)
         return { speedMps, frontM: 0.002 + drop('front', frontM2), rearM: drop('rear', rearM2) - 0.001 }
       }),
     },

@@ -22,10 +22,10 @@ const FACTS: Readonly<
     }
   >
 > = {
-  downforce: { word: 'Downforce', kind: 'force', sense: 'atLeast', calculation: 'aero.forces', range: 100 },
-  aeroBalance: { word: 'Aero balance', kind: 'share', sense: 'between', calculation: 'aero.forces', range: 0.2 },
-  balanceGap: { word: 'Balance against the weight', kind: 'share', sense: 'between', calculation: 'aero.forces', range: 0.2 },
-  dragArea: { word: 'Drag area', kind: 'area', sense: 'atMost', calculation: 'aero.forces', range: 0.1 },
+  downforce: { word: 'Downforce', kind: 'force', sense: 'atLeast', calculation: 'build.aero-at-stage', range: 100 },
+  aeroBalance: { word: 'Aero balance', kind: 'share', sense: 'between', calculation: 'build.aero-at-stage', range: 0.2 },
+  balanceGap: { word: 'Balance against the weight', kind: 'share', sense: 'between', calculation: 'build.aero-at-stage', range: 0.2 },
+  dragArea: { word: 'Drag area', kind: 'area', sense: 'atMost', calculation: 'build.aero-at-stage', range: 0.1 },
   clearance: { word: 'Clearance at speed', kind: 'length', sense: 'atLeast', calculation: 'aero.ride-height', range: 0.1 },
   reachFront: { word: 'Beyond the front bumper', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
   reachRear: { word: 'Beyond the rear bumper', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },

@@ -49,6 +49,31 @@ describe('a stage with wheels that stand elsewhere', () => {
   })
 })
 
+describe('a stage with springs of its own', () => {
+  const axle = { wheelRateNPerM: 40_000, tyreRateNPerM: 220_000, motionRatio: 1, threadPitchM: 0.0015 }
+  const springs = { springRateNPerM: 80_000, motionRatio: 0.8, tyreRateNPerM: null }
+  const car = (suspension: BuildRecords['build']['suspension']) =>
+    openCar(
+      changed((records) => {
+        records.build.suspension = suspension
+        const stage = records.stages.find((entry) => entry.position === 1)
+        records.setups = [{ id: 'su', stageId: stage?.id, picks: [], front: springs, rear: null }] as never
+      }),
+    )
+  it('has their wheel rate from there on, spring times the square of the ratio; perch and tyre stay', () => {
+    const builds = car({ front: axle, rear: axle }).builds
+    expect(builds[0]?.suspension).toEqual({ front: axle, rear: axle })
+    for (const build of builds.slice(1)) {
+      expect(build.suspension?.front).toMatchObject({ motionRatio: 0.8, tyreRateNPerM: 220_000, threadPitchM: 0.0015 })
+      expect(build.suspension?.front.wheelRateNPerM).toBeCloseTo(51_200, 6)
+      expect(build.suspension?.rear).toEqual(axle)
+    }
+  })
+  it('has none where the car names no perches: turns would rest on a pitch that nobody measured', () => {
+    expect(car(null).builds.every(({ suspension }) => suspension === null)).toBe(true)
+  })
+})
+
 describe('drivers', () => {
   const records = changed((all) => {
     all.build.driverPlace = { xM: 1.3, yM: 0.3, zM: 0.5 }

@@ -1,8 +1,11 @@
 import type { Knex } from 'knex'
 import { ofBuild, ofStage, within } from './record-table.ts'
 
-/** Days at which the air was measured on the car, and their runs; how devices are held. */
+/** Days at which the air was measured on the car, and their runs; how devices are held; what is turned at each corner. */
 export async function up(knex: Knex): Promise<void> {
+  await knex.schema.alterTable('setups', (made) => {
+    for (const name of ['corners', 'bars']) made.jsonb(name)
+  })
   await ofBuild(knex, 'aero_tests', (made) => {
     ofStage(made)
     made.timestamp('at', { useTz: true }).notNullable()

@@ -8,7 +8,8 @@ import { RecordForm } from '../../ui/record-form.tsx'
 import { useRemoval } from '../../ui/removal.tsx'
 import { Caution } from '../../ui/states.tsx'
 import { biggestWing } from './biggest-wing.ts'
-import { deviceBody, deviceDefaults, deviceFieldSpecs } from './device-form.ts'
+import { deviceFieldSpecs } from './device-fields.ts'
+import { deviceBody, deviceDefaults } from './device-form.ts'
 
 /** A device, new or as it is; a new one that goes on makes its ledger line with it, in one entry of the log. */
 export function DevicePanel({

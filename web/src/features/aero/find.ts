@@ -7,6 +7,8 @@ export const findIn: FindInRoom = (base, records) => [
   { key: 'do springs', group: 'Do', label: 'Springs, gaps and packers of a stage', hint: 'aero, set-up', to: `${base}/aero?tab=height&do=springs` },
   { key: 'do test', group: 'Do', label: 'New aero test', hint: 'coast-down, steady runs, drag', to: `${base}/aero?tab=proof&do=test` },
   { key: 'go proof', group: 'Go to', label: 'Tests of drag and downforce', hint: 'aero, planner', to: `${base}/aero?tab=proof` },
+  { key: 'go setup', group: 'Go to', label: 'Set-up sheet', hint: 'aero, camber, toe, clicks, pressures, bars', to: `${base}/aero?tab=setup` },
+  { key: 'do setup', group: 'Do', label: 'Type what is turned at each corner', hint: 'set-up, camber, toe, clicks', to: `${base}/aero?tab=setup&do=setup` },
   { key: 'go mounts', group: 'Go to', label: 'How wing and splitter are held', hint: 'aero, mounts, tether, bolts', to: `${base}/aero?tab=mounts` },
   { key: 'go height', group: 'Go to', label: 'Ride height against speed', hint: 'aero', to: `${base}/aero?tab=height` },
   { key: 'go panel', group: 'Go to', label: 'Choose a panel', hint: 'aero, plywood, aluminium', to: `${base}/aero?tab=panel` },

@@ -5,6 +5,7 @@ import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
+import { SvgButton } from '../../../ui/svg-button.tsx'
 import { useWidth } from '../../../ui/use-width.ts'
 import { mountWords } from '../news.ts'
 import { type AeroTabProps, totalsBasis } from '../tab-props.ts'
@@ -103,7 +104,7 @@ function Steps({
 
 /** The car to scale with the planes of the rules, the force of each device, and where downforce acts against the weight. */
 export function CarTab(props: AeroTabProps) {
-  const { records, made, room, picks, pick, keep, totals, q, stageId, openDevice, openOutline } = props
+  const { records, made, room, picks, pick, keep, totals, q, stageId, position, openDevice, openOutline } = props
   const [holder, width] = useWidth<HTMLDivElement>(720)
   const verdicts = useMemo(() => boxVerdicts(made, room.outline, picks), [made, room.outline, picks])
   const overs = useMemo(() => new Set(verdicts.filter(({ margin }) => margin < 0).map(({ name }) => name)), [verdicts])
@@ -118,6 +119,9 @@ export function CarTab(props: AeroTabProps) {
           {room.outline ? (
             <ScrollBox label="The car to scale">
               <SideView made={made} outline={room.outline} picks={picks} totals={totals} verdicts={verdicts} q={q} width={Math.max(560, width)} />
+              <p className="text-right">
+                <SvgButton name={`${records.build.name} aero stage ${position}`} holder={holder} what="the car to scale" />
+              </p>
             </ScrollBox>
           ) : (
             <Empty

@@ -1,19 +1,6 @@
-import {
-  attempt,
-  CalculationError,
-  contactMps,
-  fromSi,
-  type HeightsInput,
-  lowPoints,
-  rideHeights,
-  type StageAxle,
-  springForHeight,
-  type Touch,
-  touches,
-  wheelRates,
-} from '@bold-ballast/core'
+import { contactMps, fromSi, type HeightsInput, lowPoints, rideHeights, type StageAxle, type Touch, touches } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { api } from '../../../data/api.ts'
 import { Chart, useChartColours } from '../../../ui/chart.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
@@ -24,6 +11,7 @@ import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useAsked } from '../../../ui/use-asked.ts'
 import type { AeroTabProps } from '../tab-props.ts'
+import { Finder } from './finder.tsx'
 import { springBody, springDefaults, springFieldSpecs } from './springs-form.ts'
 
 const STEPS = 80
@@ -139,46 +127,6 @@ function Curves({ input, fastestMps }: { input: HeightsInput; fastestMps: number
     }
   }, [input, fastestMps, colours, units])
   return <Chart data={data} layout={layout} label="Height of the lowest points against speed" className="h-[340px] w-full" />
-}
-
-/** Which spring of the front would hold the lowest point at a wanted height at the fastest speed, and what it costs in ride frequency. */
-function Finder({ input, front, fastestMps }: { input: HeightsInput; front: StageAxle; fastestMps: number }) {
-  const { text, units } = useQuantities()
-  const [typed, setTyped] = useState(() => fromSi('length', 0.06, units.length).toFixed(0))
-  const all = touches(input, fastestMps)
-  const at = all.reduce((best, { leastM }, i) => (leastM < (all[best]?.leastM ?? 0) ? i : best), 0)
-  const wanted = (Number(typed.replace(',', '.')) * 1) / fromSi('length', 1, units.length)
-  const bare = { ...input, front: { ...input.front, rubber: [] } }
-  const found = Number.isFinite(wanted) ? attempt(() => springForHeight(bare, { which: 'front', point: at, heightM: wanted, speedMps: fastestMps })) : null
-  const after = typeof found === 'number' ? wheelRates({ ...front.springs, springRateNPerM: found, sprungKg: front.sprungKg }) : null
-  return (
-    <div className="mt-3">
-      <label className="flex flex-wrap items-center gap-2">
-        <span>Hold {all[at]?.name} at</span>
-        <input value={typed} onChange={(event) => setTyped(event.target.value)} className="w-20 text-right" inputMode="decimal" />
-        <span>
-          {units.length} at {text('speed', fastestMps, { decimals: 0 })}, by the front spring alone
-        </span>
-      </label>
-      <p role="status" className="mt-1">
-        {found instanceof CalculationError ? (
-          found.message
-        ) : after && typeof found === 'number' ? (
-          <>
-            <strong>{text('springRate', found, { decimals: 0 })}</strong>, {text('springRate', after.wheelRateNPerM, { decimals: 0 })} at the wheel
-            {after.rideFrequencyHz !== null && front.rates.rideFrequencyHz !== null && (
-              <>
-                : ride frequency {front.rates.rideFrequencyHz.toFixed(2)} to {after.rideFrequencyHz.toFixed(2)} Hz, in slow corners too
-              </>
-            )}
-            .
-          </>
-        ) : (
-          'Type a height.'
-        )}
-      </p>
-    </div>
-  )
 }
 
 /** The worse end of each device, lowest first. */

@@ -36,8 +36,9 @@ export function BalanceTab({ records, room, stageId }: { records: RecordsAnswer;
   const address = useAddress()
   const { units, decimalMark, text, format } = useQuantities()
   const [create, creating] = api.useCreateRecordMutation()
-  const rates = ratesOf(build)
-  const perches = perchesOf(build)
+  // As it is sprung at the stage: a set-up may have changed the springs since the car was first described.
+  const sprung = buildAtStage(records, stageId)
+  const [rates, perches] = [ratesOf(sprung), perchesOf(sprung)]
   const steps = records.balanceSteps.filter((step) => step.stageId === stageId)
   const lastStep = steps.at(-1)
   const weighing = [...records.weighings]

@@ -31,7 +31,7 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
   const minimum = records.limits.find((limit) => limit.metric === 'massReady' && limit.sense === 'atLeast')
   const edited = sites.find(({ id }) => id === editing)
   const height = room.centres.findLast((centre) => centre.height !== null)?.height?.heightM
-  const rates = ratesOf(build)
+  const rates = ratesOf(buildAtStage(records, stageId))
   const run = () => {
     if (!isCar(car) || !aim) return
     const wanted = (share: typeof aim.front) => (share ? { value: share.value, within: share.within ?? undefined, weight: share.weight } : undefined)

@@ -5,8 +5,8 @@ import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
-import { useQuantities, usualText } from '../../../ui/quantity.ts'
-import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { RecordForm } from '../../../ui/record-form.tsx'
 import { useRemoval } from '../../../ui/removal.tsx'
 import { Caution, Empty } from '../../../ui/states.tsx'
 import { useAsked } from '../../../ui/use-asked.ts'
@@ -14,26 +14,7 @@ import { dayText } from '../../../ui/words.ts'
 import { ReferenceWords } from '../scales/reference-words.tsx'
 import { CentreFigure } from './centre-figure.tsx'
 import { CentreTrail, trailCentres } from './centre-trail.tsx'
-
-const LIFT_FIELDS: readonly FieldSpec[] = [
-  {
-    name: 'lifted',
-    label: 'Lifted',
-    type: 'select',
-    options: [
-      { value: 'rear', label: 'the rear axle' },
-      { value: 'front', label: 'the front axle' },
-    ],
-  },
-  {
-    name: 'lift',
-    label: 'Lifted by',
-    hint: (units) => `How much higher its pads stand, with ± if you can: ${usualText(units, 'length', 0.3)} ± ${usualText(units, 'length', 0.003)}.`,
-  },
-  { name: 'rearAxle', label: 'The rear axle reads then', hint: 'Both rear pads together; or the car’s total less the front pads.' },
-  { name: 'radiusFront', label: 'Loaded radius, front', hint: 'Wheel centre over the ground, with the car on its wheels.' },
-  { name: 'radiusRear', label: 'Loaded radius, rear' },
-] as const
+import { LIFT_FIELDS } from './lift-fields.ts'
 
 /** Where the mass stands: along and across by the scales, in height by lifting an axle, and as the ledger’s places had said. */
 export function CentreTab({ records, room, position }: { records: RecordsAnswer; room: WeightRoom; position: number }) {
