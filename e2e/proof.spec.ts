@@ -118,7 +118,7 @@ test('a set-up sheet: typed in lines, refused in words, held beside another stag
   const stage = '0df0fadc-d339-4b0f-a1d5-51dc51f10900'
   await page.goto(`${build}/aero?tab=setup&stage=${stage}`)
   const sheet = page.getByRole('table')
-  await expect(sheet.getByRole('row', { name: /^Camber/ })).toContainText('-3.2')
+  await expect(sheet.getByRole('row', { name: /^Camber/ })).toContainText('−3.20')
   await page.getByLabel('beside').selectOption({ label: '2 Turbo and fuel' })
   await expect(sheet.getByRole('row', { name: /^Camber/ })).toContainText('differs')
   await page.getByRole('button', { name: 'Type what is turned' }).click()

@@ -7,6 +7,7 @@ import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { SvgButton } from '../../../ui/svg-button.tsx'
 import { useWidth } from '../../../ui/use-width.ts'
+import { dayText } from '../../../ui/words.ts'
 import { mountWords } from '../news.ts'
 import { type AeroTabProps, totalsBasis } from '../tab-props.ts'
 import { boxVerdicts } from '../verdicts.ts'
@@ -18,6 +19,19 @@ import { SideView } from './side-view.tsx'
 function without({ lacksBody, unknown }: AeroTabProps['totals']['loads']): string {
   const names = [...(lacksBody ? ['the body'] : []), ...unknown]
   return names.length > 0 ? `, without ${names.join(', ')}` : ''
+}
+
+/** Which sums start from a test of the whole car: then devices below do not add up to them. */
+function testWords({ drag, loads }: AeroTabProps['totals'], { tests }: AeroTabProps['room']): string[] {
+  return [
+    { word: 'Drag', side: drag },
+    { word: 'Downforce', side: loads },
+  ].flatMap(({ word, side: { test } }) => {
+    const found = test && tests.find(({ id }) => id === test.anchor.testId)
+    if (!test || !found) return []
+    const since = test.since.length === 0 ? 'nothing differs since' : `with ${test.since.join(', ')} since`
+    return [`${word} by the test of ${dayText(found.at)} at stage ${found.position}, ${since}`]
+  })
 }
 
 /** Whether a target is met, in words of how likely it is. */
@@ -112,6 +126,7 @@ export function CarTab(props: AeroTabProps) {
   const { units } = useQuantities()
   const drag = Math.sqrt(totals.areas.dragVariance)
   const unsafe = mountWords(made)
+  const tested = testWords(totals, room)
   return (
     <>
       <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
@@ -171,6 +186,11 @@ export function CarTab(props: AeroTabProps) {
                 Areas: {fromSi('area', totals.downforceM2, units.area).toFixed(3)} down, {fromSi('area', totals.areas.dragM2, units.area).toFixed(3)} drag,{' '}
                 {units.area}
               </p>
+              {tested.map((words) => (
+                <p key={words} className="text-xs text-quiet">
+                  {words}
+                </p>
+              ))}
               <Wanted made={made} totals={totals} q={q} />
               {totals.noBalance && <p className="mt-1 border-l-4 border-wait pl-3">{totals.noBalance}</p>}
               {isLooked && (

@@ -9,7 +9,7 @@ type Units = Readonly<Record<QuantityKind, string>>
 type Setting = (typeof CORNER_SETTINGS)[number]
 
 const SIDES = ['wanted', 'read'] as const
-const nameOf = (key: string, side: (typeof SIDES)[number]) => `${key}.${side}`.replace('.', side === 'wanted' ? 'Wanted' : 'Read')
+const nameOf = (key: string, side: (typeof SIDES)[number]) => `${key}${side === 'wanted' ? 'Wanted' : 'Read'}`
 
 const USUAL: Readonly<Record<Setting['key'], string>> = {
   camberRad: '-3.2 -3.2 -2 -2',

@@ -10,8 +10,16 @@ export interface ComparedRow {
   readonly off: ReadonlySet<string>
 }
 
-const same = (one: SheetCell | undefined, other: SheetCell | undefined) =>
-  (one?.wanted ?? null) === (other?.wanted ?? null) && (one?.read ?? null) === (other?.read ?? null)
+type Value = SheetCell['wanted']
+/** Numbers that came over a unit and back are the same as they were. */
+const agree = (one: Value, other: Value) =>
+  typeof one === 'number' && typeof other === 'number' ? Math.abs(one - other) <= 1e-4 * Math.max(Math.abs(one), Math.abs(other)) : one === other
+
+/** What is wanted on both is held against each other; where one wants nothing, what it read stands for it. */
+function same(one: SheetCell | undefined, other: SheetCell | undefined): boolean {
+  const said = (cell: SheetCell | undefined) => cell?.wanted ?? cell?.read ?? null
+  return agree(said(one), said(other))
+}
 
 /** Every row of a sheet with that of another beside it; rows that only the other has stand with nothing here. */
 export function comparedRows(sheet: SetupSheet, beside: SetupSheet | null): ComparedRow[] {
