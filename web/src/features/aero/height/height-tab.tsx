@@ -1,15 +1,14 @@
 import { contactMps, fromSi, type HeightsInput, lowPoints, rideHeights, type StageAxle, type Touch, touches } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
-import { api } from '../../../data/api.ts'
 import { Chart, useChartColours } from '../../../ui/chart.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useAsked } from '../../../ui/use-asked.ts'
+import { StageSetupForm } from '../setup/stage-setup-form.tsx'
 import type { AeroTabProps } from '../tab-props.ts'
 import { Finder } from './finder.tsx'
 import { springBody, springDefaults, springFieldSpecs } from './springs-form.ts'
@@ -17,28 +16,6 @@ import { springBody, springDefaults, springFieldSpecs } from './springs-form.ts'
 const STEPS = 80
 /** What stands higher than this does not come near the ground. */
 const LOW_M = 0.25
-
-/** Springs, gaps and packers of the stage, typed where they are turned. */
-function SpringsForm({ records, made, stageId, onDone }: Pick<AeroTabProps, 'records' | 'made' | 'stageId'> & { onDone: () => void }) {
-  const { units } = useQuantities()
-  const [create] = api.useCreateRecordMutation()
-  const [patch] = api.usePatchRecordMutation()
-  const buildId = records.build.id
-  const setup = records.setups.find((each) => each.stageId === stageId) ?? null
-  const resource = 'setups' as const
-  return (
-    <RecordForm
-      key={`${stageId} ${setup?.version ?? 0}`}
-      draftKey={`${buildId}.${stageId}.setup`}
-      fields={springFieldSpecs}
-      defaults={springDefaults(made, units)}
-      submitLabel="Store the set-up"
-      toBody={(read, id) => ({ ...springBody(read, setup), ...(setup ? { version: setup.version } : { id, stageId }) })}
-      send={(body) => (setup ? patch({ buildId, resource, id: setup.id, body }).unwrap() : create({ buildId, resource, body }).unwrap())}
-      onDone={onDone}
-    />
-  )
-}
 
 function Rates({ front, rear }: { front: StageAxle; rear: StageAxle }) {
   return (
@@ -142,7 +119,7 @@ function byName(all: readonly Touch[]): Touch[] {
 /** How the car sinks with speed, what touches when, and rates at the wheel beside those of the springs. */
 export function HeightTab(props: AeroTabProps) {
   const { made, room, totals, picks } = props
-  const { text } = useQuantities()
+  const { text, units } = useQuantities()
   const [isTyping, setIsTyping] = useAsked('springs')
   const { front, rear, wheelbaseM } = made
   const { outline, basis, airDensityKgM3 } = room
@@ -225,7 +202,16 @@ export function HeightTab(props: AeroTabProps) {
       )}
       {isTyping && (
         <Panel title="What is turned and not bolted, at this stage" onClose={() => setIsTyping(false)}>
-          <SpringsForm {...props} onDone={() => setIsTyping(false)} />
+          <StageSetupForm
+            records={props.records}
+            stageId={props.stageId}
+            part="setup"
+            fields={springFieldSpecs}
+            defaults={() => springDefaults(made, units)}
+            submitLabel="Store the set-up"
+            toBody={springBody}
+            onDone={() => setIsTyping(false)}
+          />
         </Panel>
       )}
     </>

@@ -1,9 +1,6 @@
-import type { RecordsAnswer } from '@bold-ballast/contract'
 import { PAD_NAMES, PAD_WORDS, type SheetCell, type SheetRow } from '@bold-ballast/core'
-import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { useAddress } from '../../../ui/use-address.ts'
@@ -11,27 +8,7 @@ import { useAsked } from '../../../ui/use-asked.ts'
 import type { AeroTabProps } from '../tab-props.ts'
 import { setupBody, setupDefaults, setupFieldSpecs } from './setup-form.ts'
 import { comparedRows, spanOf } from './sheet-rows.ts'
-
-function SetupForm({ records, stageId, onDone }: { records: RecordsAnswer; stageId: string; onDone: () => void }) {
-  const { units } = useQuantities()
-  const [create] = api.useCreateRecordMutation()
-  const [patch] = api.usePatchRecordMutation()
-  const buildId = records.build.id
-  const setup = records.setups.find((each) => each.stageId === stageId) ?? null
-  const resource = 'setups' as const
-  return (
-    <RecordForm
-      key={`${stageId} ${setup?.version ?? 0}`}
-      draftKey={`${buildId}.${stageId}.corners`}
-      fields={setupFieldSpecs}
-      defaults={setupDefaults(setup, units)}
-      submitLabel="Store what is turned"
-      toBody={(read, id) => ({ ...setupBody(read), ...(setup ? { version: setup.version } : { id, stageId }) })}
-      send={(body) => (setup ? patch({ buildId, resource, id: setup.id, body }).unwrap() : create({ buildId, resource, body }).unwrap())}
-      onDone={onDone}
-    />
-  )
-}
+import { StageSetupForm } from './stage-setup-form.tsx'
 
 /** A cell: what is wanted, and what was read behind it. */
 function Cell({ kind, cell, isOff }: { kind: SheetRow['kind']; cell: SheetCell | undefined; isOff: boolean }) {
@@ -153,7 +130,16 @@ export function SetupTab({ records, room, made, position, stageId }: AeroTabProp
       )}
       {isTyping && (
         <Panel title="What is turned at each corner" onClose={() => setIsTyping(false)}>
-          <SetupForm records={records} stageId={stageId} onDone={() => setIsTyping(false)} />
+          <StageSetupForm
+            records={records}
+            stageId={stageId}
+            part="corners"
+            fields={setupFieldSpecs}
+            defaults={(setup) => setupDefaults(setup, units)}
+            submitLabel="Store what is turned"
+            toBody={setupBody}
+            onDone={() => setIsTyping(false)}
+          />
         </Panel>
       )}
     </>
