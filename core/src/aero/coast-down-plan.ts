@@ -35,6 +35,8 @@ export interface CoastPlan {
   /** Of the drag area, over itself. */
   readonly onePairRelativeSd: number
   readonly meanRelativeSd: number
+  /** Of the mean, with what more pairs do not take away. */
+  readonly wholeRelativeSd: number
   /** What more pairs do not take away. */
   readonly systematicRelativeSd: number
   /** The change of drag area that a test before and one after would tell, 8 times in 10; null with one pair each. */
@@ -98,12 +100,15 @@ export function planCoastDown(input: CoastPlanInput): CoastPlan {
   }, 0)
   const onePairRelativeSd = Math.sqrt(variance) / force.cNPerMps2
   const massRelative = Math.hypot((input.massSdKg * (1 + rotatingShare)) / effectiveKg, USUAL_ROTATING_SD / (1 + rotatingShare))
+  const meanRelativeSd = onePairRelativeSd / Math.sqrt(pairs)
+  const systematicRelativeSd = Math.hypot(massRelative, input.airDensitySd / airDensityKgM3)
   return {
     roadM: coastRoadM(force, fromMps, toMps),
     timeS,
     onePairRelativeSd,
-    meanRelativeSd: onePairRelativeSd / Math.sqrt(pairs),
-    systematicRelativeSd: Math.hypot(massRelative, input.airDensitySd / airDensityKgM3),
+    meanRelativeSd,
+    wholeRelativeSd: Math.hypot(meanRelativeSd, systematicRelativeSd),
+    systematicRelativeSd,
     smallestDifferenceRelative: pairs >= 2 ? smallestGainFound(onePairRelativeSd, pairs) : null,
   }
 }

@@ -1,5 +1,5 @@
 import { CalculationError } from '../errors.ts'
-import { mean, sampleSd } from '../stats/moments.ts'
+import { mean, quadrature, sampleSd } from '../stats/moments.ts'
 import { studentTCdf, studentTQuantile } from '../stats/student-t.ts'
 
 export interface TestComparison {
@@ -9,6 +9,12 @@ export interface TestComparison {
   readonly pValue: number
   readonly verdict: 'real' | 'within noise'
 }
+
+/**
+ * Spread of the difference of two tests, with all that each is unsure of; any unit.
+ * @example differenceSd(0.03, 0.04) // 0.05
+ */
+export const differenceSd = (beforeSd: number, afterSd: number): number => quadrature(beforeSd, afterSd)
 
 /**
  * Two tests by what their pairs gave, any unit: difference of the means with its 95 % range by unequal spreads, and whether it is real. Source: Welch 1947

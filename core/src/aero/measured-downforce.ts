@@ -89,6 +89,15 @@ export function measuredDownforce(input: SteadyInput): MeasuredDownforce {
 }
 
 /**
+ * Downforce of the whole car from that of its axles, as an area, m²: their readings are apart, so that their spreads add in quadrature.
+ * @example wholeDownforce({ frontM2: 0.9, frontSdM2: 0.03, rearM2: 0.75, rearSdM2: 0.04 }) // { areaM2: 1.65, sdM2: 0.05 }
+ */
+export const wholeDownforce = ({ frontM2, frontSdM2, rearM2, rearSdM2 }: MeasuredDownforce): { areaM2: number; sdM2: number } => ({
+  areaM2: frontM2 + rearM2,
+  sdM2: quadrature(frontSdM2, rearSdM2),
+})
+
+/**
  * What a pitot tube reads over what stands ahead of the car, and the wind, from two directions at one speed over the ground:
  * √f = (√q1 + √q2)/(2v √(ρ/2)), head wind on the first v(√q1 − √q2)/(√q1 + √q2). Pa, m/s. Pressures over 0; speed 5 to 150 m/s.
  * @example pitotFactor({ firstPa: 1600, secondPa: 1400, speedMps: 50, airDensityKgM3: 1.2 }).headWindMps // 1.669

@@ -177,6 +177,7 @@ const planCalculation = defineCalculation({
     timeS: z.number(),
     onePairRelativeSd: z.number(),
     meanRelativeSd: z.number(),
+    wholeRelativeSd: z.number(),
     systematicRelativeSd: z.number(),
     smallestDifferenceRelative: z.number().nullable(),
   }),

@@ -1,3 +1,4 @@
+import { wholeDownforce } from '../../aero/measured-downforce.ts'
 import type { Car } from '../../stages/car.ts'
 import { quadrature } from '../../stats/moments.ts'
 import { type Anchors, NO_ANCHORS } from './anchors.ts'
@@ -55,8 +56,8 @@ export function toldByTest(car: Car, test: CarTest): ToldByTest | null {
   })
   if (test.drag && said.drag.isWhole) return make('drag', said.areas.dragM2, Math.sqrt(said.areas.dragVariance), test.drag.areaM2, test.drag.sdM2)
   if (test.loads && said.loads.isWhole) {
-    const { frontM2, rearM2, frontSdM2, rearSdM2 } = test.loads
-    return make('downforce', said.downforceM2, said.downforceSdM2, frontM2 + rearM2, quadrature(frontSdM2, rearSdM2))
+    const { areaM2, sdM2 } = wholeDownforce(test.loads)
+    return make('downforce', said.downforceM2, said.downforceSdM2, areaM2, sdM2)
   }
   return null
 }

@@ -9,23 +9,7 @@ import { stagePath } from './stage-path.ts'
 import { worstSlide } from './stage-slide.ts'
 import { isTimedAt, touchesTimed, yardstickAt } from './stage-yardsticks.ts'
 
-/** What the drivetrain rests on beside the car's own lists. */
-export const DRIVETRAIN_READS = [
-  'sessions',
-  'pulls',
-  'standings',
-  'driveSettings',
-  'courses',
-  'readings',
-  'enginePlans',
-  'lifts',
-  'partUses',
-  'aeroDevices',
-  'setups',
-  'aeroTests',
-  'aeroRuns',
-] as const
-/** What the room's own answer rests on beside them: courses are drawn where the room is shown. */
+/** What the room's own answer rests on beside the car's own lists: courses are drawn where the room is shown. */
 export const DRIVE_ROOM_READS = [
   'sessions',
   'pulls',
@@ -40,6 +24,8 @@ export const DRIVE_ROOM_READS = [
   'aeroTests',
   'aeroRuns',
 ] as const
+/** What the metrics of the drivetrain rest on beside them. */
+export const DRIVETRAIN_READS = [...DRIVE_ROOM_READS, 'courses'] as const
 
 const WORDS: Readonly<Record<DrivetrainMetric, string>> = {
   zeroTo100: '0 to 100 km/h',

@@ -1,4 +1,13 @@
-import { attempt, CalculationError, type CoastPlan, parseNumber, parseQuantity, type QuantityKind } from '@bold-ballast/core'
+import {
+  attempt,
+  CalculationError,
+  type CoastPlan,
+  parseNumber,
+  parseQuantity,
+  type QuantityKind,
+  USUAL_ROLLING,
+  USUAL_ROTATING_SHARE,
+} from '@bold-ballast/core'
 import type { Remote } from 'comlink'
 import { useState } from 'react'
 import { useQuantities, usualText } from '../../../ui/quantity.ts'
@@ -14,7 +23,8 @@ const FIELDS = [
   { name: 'gust', label: 'gusts along the road', kind: 'speed', usual: 1 },
 ] as const satisfies readonly { name: string; label: string; kind: QuantityKind; usual: number }[]
 
-const USUAL_ROLLING = 0.014
+/** Stands for a drag that nobody knows yet (common practice, no source). */
+const USUAL_DRAG_AREA_M2 = 0.75
 
 interface Asked {
   readonly fromMps: number
@@ -54,11 +64,11 @@ export function CoastPlanner({ made, room, totals }: Pick<AeroTabProps, 'made' |
     refusal === null && !(read instanceof CalculationError) && made.mass
       ? {
           ...read,
-          dragAreaM2: totals.drag.isWhole ? totals.areas.dragM2 : 0.75,
+          dragAreaM2: totals.drag.isWhole ? totals.areas.dragM2 : USUAL_DRAG_AREA_M2,
           rollingCoefficient: made.anchors.drag?.rollingCoefficient ?? USUAL_ROLLING,
           massKg: made.mass.value,
           massSdKg: made.mass.sd,
-          rotatingShare: 0.04,
+          rotatingShare: USUAL_ROTATING_SHARE,
           airDensityKgM3: room.airDensityKgM3,
           airDensitySd: 0.005 * room.airDensityKgM3,
         }
@@ -94,7 +104,7 @@ export function CoastPlanner({ made, room, totals }: Pick<AeroTabProps, 'made' |
             ['Road for a run', text('distance', answer.roadM)],
             ['Time for a run', `${answer.timeS.toFixed(0)} s`],
             ['One pair is off by', `± ${percent(answer.onePairRelativeSd)}`],
-            ['The mean of all by', `± ${percent(Math.hypot(answer.meanRelativeSd, answer.systematicRelativeSd))}`],
+            ['The mean of all by', `± ${percent(answer.wholeRelativeSd)}`],
             ['Of it no repeat removes', `± ${percent(answer.systematicRelativeSd)}`],
             [
               'Smallest change it would find',

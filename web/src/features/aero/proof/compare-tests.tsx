@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, CalculationError, compareTests, type RoomTest } from '@bold-ballast/core'
+import { attempt, CalculationError, compareTests, differenceSd, type RoomTest } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -28,11 +28,11 @@ export function CompareTests({ records, tests }: { records: RecordsAnswer; tests
   const pickedAfter = coasts.find(({ id }) => id === ids[1]) ?? (coasts.at(-1) as RoomTest)
   const found = attempt(() => compareTests(counted(pickedBefore), counted(pickedAfter)))
   const one = oneDifference(pickedBefore, pickedAfter)
+  const sdM2 = differenceSd(pickedBefore.drag?.sdM2 ?? 0, pickedAfter.drag?.sdM2 ?? 0)
   const device = one && records.aeroDevices.find(({ id }) => id === one.deviceId)
   const area = (value: number) => format('area', value, { sign: true, decimals: 3 }).number
   const keep = async () => {
     if (!one || !device || found instanceof CalculationError) return
-    const sdM2 = Math.hypot(pickedBefore.drag?.sdM2 ?? 0, pickedAfter.drag?.sdM2 ?? 0)
     const how = `coast-downs of ${dayText(pickedBefore.at)} and ${dayText(pickedAfter.at)}`
     const made = withTestedDrag(device, one, { differenceM2: found.difference, sdM2, how, at: new Date().toISOString() })
     if ('why' in made) return setTold({ text: made.why, isBad: true })
@@ -88,8 +88,7 @@ export function CompareTests({ records, tests }: { records: RecordsAnswer; tests
             Keep it as the drag of {one.name}
           </button>{' '}
           <span className="text-xs text-quiet">
-            {found.verdict === 'real' ? '' : 'It may be nothing. '}Spread{' '}
-            {text('area', Math.hypot(pickedBefore.drag?.sdM2 ?? 0, pickedAfter.drag?.sdM2 ?? 0), { decimals: 3 })}.
+            {found.verdict === 'real' ? '' : 'It may be nothing. '}Spread {text('area', sdM2, { decimals: 3 })}.
           </span>
         </p>
       )}

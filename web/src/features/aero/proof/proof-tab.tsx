@@ -27,7 +27,7 @@ function toldWords({ told }: RoomTest, percent: (share: number) => string): stri
 }
 
 /** One test: what came of it, its pairs, and whether it stands. */
-function TestDetail({ buildId, test, open }: { buildId: string; test: RoomTest; open: () => void }) {
+function TestDetail({ buildId, test, isAtTyres, open }: { buildId: string; test: RoomTest; isAtTyres: boolean; open: () => void }) {
   const { text } = useQuantities()
   const [patch] = api.usePatchRecordMutation()
   const [failure, setFailure] = useState<string | null>(null)
@@ -70,6 +70,11 @@ function TestDetail({ buildId, test, open }: { buildId: string; test: RoomTest; 
       <p className="mt-1">
         {told ?? ''} Air {test.airDensityKgM3.toFixed(3)} kg/m³{test.hasAir ? '' : ', the build’s: this test has no air record'}.
       </p>
+      {test.kind === 'steady' && !isAtTyres && (
+        <p className="border-l-4 border-wait pl-3">
+          Loads are read at the tyres and this car quotes its balance by where downforce acts: the test stands for nothing until that is picked otherwise.
+        </p>
+      )}
       {test.setAside !== null && <p className="border-l-4 border-edge pl-3">Set aside: {test.setAside}.</p>}
       {test.whyNot && test.setAside === null && <p className="border-l-4 border-wait pl-3">{test.whyNot}</p>}
       {test.kind === 'coastDown' && test.pairs.length > 0 && <PairsTable buildId={buildId} test={test} />}
@@ -146,7 +151,17 @@ export function ProofTab({ records, room, made, position, stageId, totals }: Aer
               </>
             )}
           </div>
-          <div className="min-w-0">{picked && <TestDetail key={picked.id} buildId={records.build.id} test={picked} open={() => edit(picked.id)} />}</div>
+          <div className="min-w-0">
+            {picked && (
+              <TestDetail
+                key={picked.id}
+                buildId={records.build.id}
+                test={picked}
+                isAtTyres={room.basis.balanceSchool === 'contactPatches'}
+                open={() => edit(picked.id)}
+              />
+            )}
+          </div>
         </div>
       )}
       <div className="mt-6 grid gap-x-8 gap-y-4 lg:grid-cols-2">

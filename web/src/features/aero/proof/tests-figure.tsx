@@ -1,4 +1,4 @@
-import { fromSi, type RoomTest } from '@bold-ballast/core'
+import { fromSi, type RoomTest, wholeDownforce } from '@bold-ballast/core'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { dayText } from '../../../ui/words.ts'
 
@@ -31,8 +31,8 @@ export function lanesOf(tests: readonly RoomTest[], kind: RoomTest['kind']): Lan
         },
       ]
     if (kind === 'steady' && test.loads) {
-      const { frontM2, rearM2, frontSdM2, rearSdM2 } = test.loads
-      return [{ test, value: frontM2 + rearM2, sd: Math.hypot(frontSdM2, rearSdM2), said, dots: [] }]
+      const { areaM2, sdM2 } = wholeDownforce(test.loads)
+      return [{ test, value: areaM2, sd: sdM2, said, dots: [] }]
     }
     return []
   })
