@@ -1,8 +1,8 @@
 import type { Waiting } from '../data/outbox.ts'
 import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
 import { useAppSelector } from '../data/store.ts'
+import { StaleChoice } from '../ui/forms/stale-choice.tsx'
 import { RecordWord } from '../ui/record-word.tsx'
-import { StaleChoice } from '../ui/stale-choice.tsx'
 import { Alert } from '../ui/states.tsx'
 
 /** What waits in this browser and what was refused, in plain sight on every page until it is stored or given up. */

@@ -1,5 +1,5 @@
 import { BASIS_STANDARDS, BOOST_SCHOOLS, buildFields } from '@bold-ballast/core'
-import { field, makeForm, type OwnKind } from '../ui/form-fields.ts'
+import { field, makeForm, type OwnKind } from '../ui/forms/form-fields.ts'
 import { typedAgain, usualText } from '../ui/quantity.ts'
 import { DISCIPLINE_WORDS, DRIVE_WORDS, SCHOOL_WORDS } from '../ui/words.ts'
 

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { api, readFailure } from '../data/api.ts'
-import { useRemoval } from '../ui/removal.tsx'
+import { useRemoval } from '../ui/forms/removal.tsx'
 import { Alert } from '../ui/states.tsx'
 
 const MOST_BYTES = 10 * 1024 * 1024

@@ -1,6 +1,6 @@
 import { type AeroRoom, type AeroRoomStage, UNIT_SETS, USUAL_AERO_BASIS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { biggestWing } from './biggest-wing.ts'
 import { deviceFieldSpecs } from './device-fields.ts'
 import { deviceBody, deviceDefaults } from './device-form.ts'

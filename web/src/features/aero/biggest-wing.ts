@@ -1,5 +1,5 @@
 import { type AeroRoom, type AeroRoomStage, largestChordM, type QuantityKind, SPARE_M, type WingPose } from '@bold-ballast/core'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { typedText } from '../../ui/quantity.ts'
 
 type Units = Record<QuantityKind, string>

@@ -1,6 +1,6 @@
 import { DEVICE_KINDS, type DeviceKind, USUAL_PRESSURE, USUAL_PRESSURE_SD } from '@bold-ballast/core'
+import type { FieldSpec } from '../../ui/forms/record-form.tsx'
 import { usualText } from '../../ui/quantity.ts'
-import type { FieldSpec } from '../../ui/record-form.tsx'
 
 export const DEVICE_WORDS: Readonly<Record<DeviceKind, string>> = {
   body: 'the bare body',

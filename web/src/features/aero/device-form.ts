@@ -13,7 +13,7 @@ import {
   USUAL_WING,
   wingEstimate,
 } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../ui/forms/form-reader.ts'
 import { numberText, typedText } from '../../ui/quantity.ts'
 import { BOX } from './device-fields.ts'
 

@@ -9,9 +9,9 @@ import {
   SLOPE_SCHOOLS,
   USUAL_AERO_BASIS,
 } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../ui/forms/record-form.tsx'
 import { typedText } from '../../ui/quantity.ts'
-import type { FieldSpec } from '../../ui/record-form.tsx'
 
 type Build = RecordsAnswer['build']
 type Units = Readonly<Record<QuantityKind, string>>

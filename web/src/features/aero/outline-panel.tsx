@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { api } from '../../data/api.ts'
+import { RecordForm } from '../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { RecordForm } from '../../ui/record-form.tsx'
 import { outlineBody, outlineDefaults, outlineFieldSpecs } from './outline-form.ts'
 
 /** The car by a tape, and the speed and schools that its aero is quoted by. */

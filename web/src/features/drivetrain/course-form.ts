@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { QuantityKind } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../ui/forms/record-form.tsx'
 import { numberText, typedText, usualText } from '../../ui/quantity.ts'
-import type { FieldSpec } from '../../ui/record-form.tsx'
 
 type Course = RecordsAnswer['courses'][number]
 type Units = Readonly<Record<QuantityKind, string>>

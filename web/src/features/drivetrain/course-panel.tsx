@@ -1,9 +1,9 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { api } from '../../data/api.ts'
+import { RecordForm } from '../../ui/forms/record-form.tsx'
+import { useRemoval } from '../../ui/forms/removal.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { RecordForm } from '../../ui/record-form.tsx'
-import { useRemoval } from '../../ui/removal.tsx'
 import { courseBody, courseDefaults, courseFieldSpecs } from './course-form.ts'
 
 type Course = RecordsAnswer['courses'][number]

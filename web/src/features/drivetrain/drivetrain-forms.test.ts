@@ -1,6 +1,6 @@
 import { UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { courseBody, courseDefaults } from './course-form.ts'
 import { driveNews } from './news.ts'
 import { settingBody, settingDefaults, settingFieldSpecs } from './settings-form.ts'

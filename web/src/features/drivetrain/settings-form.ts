@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { DRIVE_USE_WORDS, DRIVE_USES, type QuantityKind, SHOCK_OF_USE, SHOCK_SCHOOL_WORDS, SHOCK_SCHOOLS } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../ui/forms/record-form.tsx'
 import { numberText, typedAgain, typedText, usualText } from '../../ui/quantity.ts'
-import type { FieldSpec } from '../../ui/record-form.tsx'
 
 type Setting = RecordsAnswer['driveSettings'][number]
 type Units = Readonly<Record<QuantityKind, string>>

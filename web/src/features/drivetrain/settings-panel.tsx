@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { api } from '../../data/api.ts'
+import { RecordForm } from '../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { RecordForm } from '../../ui/record-form.tsx'
 import { settingBody, settingDefaults, settingFieldSpecs } from './settings-form.ts'
 
 /** What is chosen for a stage and not bolted to the car, and what is known of the car beside its parts. */

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type Course, type DriveRoomStage, SURFACES, type Surface } from '@bold-ballast/core'
 import { useMemo } from 'react'
-import { useAddress } from '../../ui/use-address.ts'
+import { useAddress } from '../../ui/hooks/use-address.ts'
 
 /** The course that is looked at: the one in the address, the Board's, or the first. */
 export function pickedCourse(records: RecordsAnswer, id: string): Course | null {

@@ -1,8 +1,8 @@
 import { useNavigate } from 'react-router'
 import { api } from '../../data/api.ts'
 import { buildForm } from '../../shared/build-form.ts'
+import { RecordForm } from '../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { RecordForm } from '../../ui/record-form.tsx'
 
 /** What a new build begins with (common practice, no source). */
 const USUAL = {

@@ -1,6 +1,6 @@
 import type { GarageEntry } from '@bold-ballast/contract'
 import { inUnits, type Units } from '../../shared/table-cells.ts'
-import type { CsvTable } from '../../ui/csv-button.tsx'
+import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
 export const garageTable = (entries: readonly GarageEntry[], units: Units): CsvTable => ({
   head: ['Build', 'Discipline', 'Class', 'Stage', 'State', `Mass (${units.mass})`, `Power to weight (${units.powerToMass})`, 'Limits broken', 'Late stages'],

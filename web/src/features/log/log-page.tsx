@@ -6,7 +6,7 @@ import { useAppDispatch } from '../../data/store.ts'
 import { takeBack } from '../../data/take-back.ts'
 import { useBuild } from '../../data/use-build.ts'
 import { fieldWord, valueText } from '../../shared/field-words.ts'
-import { CsvButton } from '../../ui/csv-button.tsx'
+import { CsvButton } from '../../ui/files/csv-button.tsx'
 import { Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { timeText } from '../../ui/words.ts'
 

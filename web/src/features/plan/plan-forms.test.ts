@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { METRIC_INFO, METRICS, type Stage, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { carBody, carDefaults, carFieldSpecs } from './car/car-form.ts'
 import { goalBody, goalFieldSpecs } from './goals/goal-form.ts'
 

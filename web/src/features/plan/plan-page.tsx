@@ -1,5 +1,5 @@
 import { useBuild } from '../../data/use-build.ts'
-import { CsvButton, type CsvTable } from '../../ui/csv-button.tsx'
+import { CsvButton, type CsvTable } from '../../ui/files/csv-button.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { expectationsTable, goalsTable, stagesTable } from './tables.ts'

@@ -1,7 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { type Board, METRIC_INFO } from '@bold-ballast/core'
 import { inUnits, spreadIn, stageCell, type Units } from '../../shared/table-cells.ts'
-import type { CsvTable } from '../../ui/csv-button.tsx'
+import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
 export const stagesTable = (records: StoredRecords, board: Board): CsvTable => ({
   head: ['Place', 'Stage', 'Date', 'State', 'Note'],

@@ -1,6 +1,6 @@
 import { CalculationError, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { readPeak } from './pulls/read-peak.ts'
 import { nextSetting, sessionBody, whyUncounted } from './pulls/session-form.ts'
 

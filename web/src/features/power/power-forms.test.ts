@@ -1,7 +1,7 @@
 import { type EnginePlan, type PullPlan, type QuantityKind, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import type { StoredPart } from '../../shared/part-words.ts'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { partBody, partDefaults } from '../parts/register/part-form.ts'
 import { partsTable, readPartsCsv } from '../parts/register/parts-csv.ts'
 import { clock, FIRST_HOURS, hoursForm } from './hours/hours-form.ts'

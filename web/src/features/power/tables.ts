@@ -1,7 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { type PowerRoom, settingOf } from '@bold-ballast/core'
 import { inUnits, stageCell, type Units } from '../../shared/table-cells.ts'
-import type { CsvTable } from '../../ui/csv-button.tsx'
+import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
 export const pullsTable = (records: StoredRecords, room: PowerRoom, units: Units): CsvTable => ({
   head: [

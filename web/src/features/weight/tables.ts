@@ -1,7 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { PAD_NAMES, type WeightRoom } from '@bold-ballast/core'
 import { inUnits, spreadIn, stageCell, type Units } from '../../shared/table-cells.ts'
-import type { CsvTable } from '../../ui/csv-button.tsx'
+import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
 export const weighingsTable = (records: StoredRecords, room: WeightRoom, units: Units): CsvTable => {
   const mass = (value: number | null | undefined) => inUnits(units)('mass', value)

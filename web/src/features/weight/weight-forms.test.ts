@@ -1,7 +1,7 @@
 import { UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import { placeDefaults, readPlace } from '../../shared/place-fields.ts'
-import { FormReader, type FormValues } from '../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { turnWords } from './balance/turn-words.ts'
 import { aimBody, aimDefaults, siteBody, siteDefaults } from './ballast/ballast-forms.ts'
 import { type LineContext, lineBody, type OpenBox, readLine } from './ledger/entry-body.ts'

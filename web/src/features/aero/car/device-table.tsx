@@ -1,7 +1,7 @@
+import { useFocusByKey } from '../../../ui/hooks/use-focus-by-key.ts'
 import { Plates } from '../../../ui/plates.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
-import { useFocusByKey } from '../../../ui/use-focus-by-key.ts'
 import type { AeroTabProps } from '../tab-props.ts'
 
 /** The notch of a device, one step down or up; arrow keys step, Enter keeps. */

@@ -1,5 +1,5 @@
 import { type AeroRoomStage, type AeroTotals, type Picks, pickedNotch } from '@bold-ballast/core'
-import { Words } from '../../../ui/car-figure.tsx'
+import { Words } from '../../../ui/drawing/car-figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import type { BoxVerdict } from '../verdicts.ts'
 import { GROUND, type Outline, type Scale } from './scale.ts'

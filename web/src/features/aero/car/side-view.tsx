@@ -1,6 +1,6 @@
 import { type AeroRoomStage, type AeroTotals, type AxleAreas, type DeviceBox, type Picks, pickedNotch } from '@bold-ballast/core'
 import { useId } from 'react'
-import { Words } from '../../../ui/car-figure.tsx'
+import { Words } from '../../../ui/drawing/car-figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import type { BoxVerdict } from '../verdicts.ts'
 import { GROUND, HEIGHT, type Outline, type Scale } from './scale.ts'

@@ -1,6 +1,6 @@
 import { type Mount, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../../ui/forms/form-reader.ts'
 import { mountBody, mountDefaults, mountFieldSpecs } from './mount-form.ts'
 
 const TYPED: FormValues = {

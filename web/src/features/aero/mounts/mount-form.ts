@@ -1,7 +1,7 @@
 import { CARRIED_BY, type CarriedBy, type Mount, type QuantityKind, SECONDS, type SecondRetention } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 type Units = Readonly<Record<QuantityKind, string>>
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { type AeroRoom, buildRecordsSchema, type CoastRun, keepFit, makeAeroRoom, openCar, type RoomTest, speedAfter, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../../ui/forms/form-reader.ts'
 import { oneDifference, withTestedDrag } from './keep-value.ts'
 import { readRunFile } from './read-runs.ts'
 import { runText, type TypedRun, testBody, testDefaults, testFieldSpecs } from './test-form.ts'

@@ -2,7 +2,7 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type CoastRun, fromSi } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
-import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 /** The runs of a test as they were driven: speed over time, out solid, back dashed; what is set aside is pale. */

@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type AeroRoom, type AeroTestKind, type CoastPair, type CoastRun, type QuantityKind, STEADY_READINGS, type SteadyReading } from '@bold-ballast/core'
-import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
+import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 type Test = RecordsAnswer['aeroTests'][number]
 type Units = Readonly<Record<QuantityKind, string>>

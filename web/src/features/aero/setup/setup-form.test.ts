@@ -1,6 +1,6 @@
 import { type SetupSheet, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { FormReader, type FormValues } from '../../../ui/form-reader.ts'
+import { FormReader, type FormValues } from '../../../ui/forms/form-reader.ts'
 import { setupBody, setupDefaults, setupFieldSpecs } from './setup-form.ts'
 import { comparedRows, spanOf } from './sheet-rows.ts'
 

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { api } from '../../../data/api.ts'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
-import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
+import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
+import { type FieldSpec, RecordForm } from '../../../ui/forms/record-form.tsx'
 
 type Setup = RecordsAnswer['setups'][number]
 

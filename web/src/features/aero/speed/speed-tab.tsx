@@ -1,7 +1,7 @@
 import { airPressurePa, dragLimitedSpeed, fromSi, powerFromDragW } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
-import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'

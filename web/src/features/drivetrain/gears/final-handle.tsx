@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { useFocusByKey } from '../../../ui/use-focus-by-key.ts'
+import { useFocusByKey } from '../../../ui/hooks/use-focus-by-key.ts'
 
 /** Finals of the register, each once, from long to short. */
 export const registeredFinals = (records: RecordsAnswer): number[] =>

@@ -2,8 +2,8 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { attempt, CalculationError, METRIC_INFO, parseTimedLine } from '@bold-ballast/core'
 import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
+import { useAsked } from '../../../ui/hooks/use-asked.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { useAsked } from '../../../ui/use-asked.ts'
 import { OneLine } from '../one-line.tsx'
 
 /** One line logs what was timed: `timed 0-100 4.83 beacon`. */

@@ -1,7 +1,7 @@
 import { fromSi, type SlideMap } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
-import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
 
 const ORDINALS = ['1st', '2nd', '3rd', '4th', '5th', '6th', '7th', '8th', '9th', '10th'] as const
 const DEGREES = 180 / Math.PI

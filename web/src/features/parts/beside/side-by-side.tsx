@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { lifeOf, RATING_SUBJECT_NAMES, RATING_SUBJECTS, ratedLimit, wholeCost, wholeMassKg } from '@bold-ballast/core'
 import { moneyText, STATUS_WORDS } from '../../../shared/part-words.ts'
+import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { useAddress } from '../../../ui/use-address.ts'
 import { byKind } from '../register/register.tsx'
 
 /** Parts of one kind beside each other, for one job: a row a property, the best of each row marked. */

@@ -12,9 +12,9 @@ import {
 } from '@bold-ballast/core'
 import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { typedAgain, typedText, usualText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>): FieldSpec[] => [
   {

@@ -1,7 +1,7 @@
 import { CalculationError, type DecimalMark, FUEL_ROLES, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
 import type { StoredPart } from '../../../shared/part-words.ts'
-import type { CsvTable } from '../../../ui/csv-button.tsx'
-import { FormReader, type FormValues } from '../../../ui/form-reader.ts'
+import type { CsvTable } from '../../../ui/files/csv-button.tsx'
+import { FormReader, type FormValues } from '../../../ui/forms/form-reader.ts'
 import { typedText } from '../../../ui/quantity.ts'
 import { partBody, partDefaults } from './part-form.ts'
 

@@ -2,9 +2,9 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool, type QuantityKind } from '@bold-ballast/core'
 import { buildForm } from '../../../shared/build-form.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText, usualText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 type Units = Record<QuantityKind, string>
 

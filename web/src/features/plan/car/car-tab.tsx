@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { api } from '../../../data/api.ts'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
 import { carBody, carDefaults, carFieldSpecs } from './car-form.ts'
 
 /** The car itself: dimensions, reference, places, springs, and the schools its numbers follow. */

@@ -1,8 +1,8 @@
 import type { Stage } from '@bold-ballast/core'
 import { stageOptions } from '../../../shared/stage-options.ts'
-import type { FormReader } from '../../../ui/form-reader.ts'
+import type { FormReader } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { usualText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 export const expectationFieldSpecs = (stages: readonly Stage[]): FieldSpec[] => [
   { name: 'stage', label: 'Stage', type: 'select', options: stageOptions(stages), isWide: true },

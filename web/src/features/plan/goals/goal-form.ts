@@ -1,8 +1,8 @@
 import { METRIC_INFO, METRICS, type Metric, type Stage } from '@bold-ballast/core'
 import { stageOptions } from '../../../shared/stage-options.ts'
-import type { FormReader } from '../../../ui/form-reader.ts'
+import type { FormReader } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { usualText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 /** The last stage by its name, which moves along when another is added. */
 function lastLabel(stages: readonly Stage[]): string {

@@ -1,7 +1,7 @@
 import type { Geometry, Stage } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 type Units = Readonly<Record<'length', string>>
 

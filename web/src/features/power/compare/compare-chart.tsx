@@ -1,7 +1,7 @@
 import { type ComparableSets, fromSi, type GridCurve, gridSpeedRpm, type SetComparison, torqueFromPowerNm, type WeakestTorque } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
-import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { type RawCurve, useRawSamples } from './use-raw-samples.ts'
 

@@ -1,7 +1,7 @@
 import { attempt, CalculationError, fromSi, type GridCurve, gridSpeedRpm, type Ladder, parseQuantity, powerAtSpeed, speedAtPower } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo, useState } from 'react'
-import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 /** How early each setting comes on: its curve, its power at one speed, and where it first reaches one power. */

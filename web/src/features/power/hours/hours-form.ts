@@ -1,5 +1,5 @@
 import { fromSi, type PullPlan, pullPlanKind, toSi } from '@bold-ballast/core'
-import { field, makeForm, type OwnKind } from '../../../ui/form-fields.ts'
+import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
 import { usualText } from '../../../ui/quantity.ts'
 
 const minutes = (seconds: number) => `${Number(fromSi('duration', seconds, 'min').toPrecision(6))} min`

@@ -3,10 +3,10 @@ import { attempt, CalculationError, headroomStopAtStage, type PlannedStep, planP
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../../../data/api.ts'
-import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
 import { clock, FIRST_HOURS, hoursForm } from './hours-form.ts'
 

@@ -3,7 +3,7 @@ import { fromSi, RATING_SUBJECTS, type StageWeakLinks, wornParts } from '@bold-b
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
 import { lifeText } from '../../../shared/part-words.ts'
-import { Chart, useChartColours } from '../../../ui/chart.tsx'
+import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
 
 /** Lower than this the chart does not go: what is so far over its limit has its number at the edge. */
 const LOWEST = -0.5

@@ -14,7 +14,7 @@ import {
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { lifeText, moneyText } from '../../../shared/part-words.ts'
-import { CsvButton } from '../../../ui/csv-button.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { Plates } from '../../../ui/plates.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'

@@ -1,8 +1,8 @@
 import type { DeviceCommand, SimulatedCar } from '@bold-ballast/contract'
 import { gridSpeedRpm, type PowerRoom, torqueFromPowerNm } from '@bold-ballast/core'
-import type { FormReader } from '../../../ui/form-reader.ts'
+import type { FormReader } from '../../../ui/forms/form-reader.ts'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { typedText, useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
 
 const FIRST_CURVE = '2500 210\n3500 330\n4500 370\n6000 350\n7200 290'
 

@@ -12,7 +12,7 @@ import {
   toSi,
   usualBsfc,
 } from '@bold-ballast/core'
-import { field, makeForm } from '../../../ui/form-fields.ts'
+import { field, makeForm } from '../../../ui/forms/form-fields.ts'
 import { usualText } from '../../../ui/quantity.ts'
 
 const HEAT_WORDS: Record<(typeof HEAT_SCHOOLS)[number], string> = { shareOfFuel: 'a share of the fuel’s energy', shareOfPower: 'a share of the power' }

@@ -1,6 +1,6 @@
 import { attempt, CalculationError, fromSi, parseQuantity, usualBsfc } from '@bold-ballast/core'
-import { fieldName } from '../../../ui/form-fields.ts'
-import type { FormValues } from '../../../ui/form-reader.ts'
+import { fieldName } from '../../../ui/forms/form-fields.ts'
+import type { FormValues } from '../../../ui/forms/form-reader.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 const USUAL_EFFECTIVENESS = '70 %'

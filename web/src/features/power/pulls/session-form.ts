@@ -10,9 +10,9 @@ import {
   STANDARDS,
   type Stage,
 } from '@bold-ballast/core'
-import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
+import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 import { SCHOOL_WORDS } from '../../../ui/words.ts'
 
 const of = (i: number, field: string) => `setting${i}${field}`

@@ -1,5 +1,5 @@
 import type { CornerPlaces, PadName } from '@bold-ballast/core'
-import { type CarScale, Words } from '../../../ui/car-figure.tsx'
+import { type CarScale, Words } from '../../../ui/drawing/car-figure.tsx'
 import { turnWords } from './turn-words.ts'
 
 /** A perch to be turned, at its wheel: an arrow up or down as long as the turns, with the turns in words. */

@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
-import type { FormReader, FormValues } from '../../../ui/form-reader.ts'
+import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedAgain, typedText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 import { BALLAST_OBJECTIVES_WORDS } from './ballast-words.ts'
 
 type Site = RecordsAnswer['sites'][number]

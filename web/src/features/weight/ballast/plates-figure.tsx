@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type BallastPlacement, buildAtStage, PAD_WORDS, type PerCorner } from '@bold-ballast/core'
-import { CarFigure, type CarScale, Corners, Words } from '../../../ui/car-figure.tsx'
+import { CarFigure, type CarScale, Corners, Words } from '../../../ui/drawing/car-figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 /** Plates at their places on the car, its corners without them, and places that carry nothing. */

@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { buildAtStage, type CentreHeight } from '@bold-ballast/core'
-import { CarFigure, Span, Words } from '../../../ui/car-figure.tsx'
+import { CarFigure, Span, Words } from '../../../ui/drawing/car-figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import type { TrailCentre } from './centre-trail.tsx'
 

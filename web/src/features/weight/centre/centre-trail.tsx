@@ -1,7 +1,7 @@
 import type { WeighingCentre, WeighingFigures } from '@bold-ballast/core'
-import { Words } from '../../../ui/car-figure.tsx'
+import { Words } from '../../../ui/drawing/car-figure.tsx'
+import { useWidth } from '../../../ui/hooks/use-width.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { useWidth } from '../../../ui/use-width.ts'
 
 /** A centre that was weighed, with its spread and what the ledger had said. */
 export interface TrailCentre {

@@ -1,5 +1,5 @@
+import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { usualText } from '../../../ui/quantity.ts'
-import type { FieldSpec } from '../../../ui/record-form.tsx'
 
 /** The fields of a lift of one axle. */
 export const LIFT_FIELDS: readonly FieldSpec[] = [

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { arrivedCell, type Board, type WeightRoom } from '@bold-ballast/core'
-import { CsvButton } from '../../../ui/csv-button.tsx'
 import { Figure } from '../../../ui/figure.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Empty } from '../../../ui/states.tsx'
 import { verdictText } from '../../../ui/words.ts'

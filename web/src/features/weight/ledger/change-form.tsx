@@ -4,9 +4,9 @@ import { api } from '../../../data/api.ts'
 import { Photos } from '../../../shared/photos.tsx'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import { Panel } from '../../../ui/dialog.tsx'
-import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
+import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
+import { type FieldSpec, RecordForm } from '../../../ui/forms/record-form.tsx'
 import { numberText, useQuantities } from '../../../ui/quantity.ts'
-import { type FieldSpec, RecordForm } from '../../../ui/record-form.tsx'
 
 type StoredChange = StoredRecords['changes'][number]
 

@@ -3,10 +3,10 @@ import { useState } from 'react'
 import { api } from '../../../data/api.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import { Panel } from '../../../ui/dialog.tsx'
-import type { FormReader } from '../../../ui/form-reader.ts'
+import type { FormReader } from '../../../ui/forms/form-reader.ts'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
+import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
-import { useRemoval } from '../../../ui/removal.tsx'
 
 /** Zones of the car with the place that their lines have unless a line has one of its own. */
 export function ZonesPanel({ records, onClose }: { records: RecordsAnswer; onClose: () => void }) {

@@ -1,6 +1,6 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { buildAtStage, PAD_NAMES, PAD_WORDS, type WeightRoom } from '@bold-ballast/core'
-import { CarFigure, Corners, Words } from '../../../ui/car-figure.tsx'
+import { CarFigure, Corners, Words } from '../../../ui/drawing/car-figure.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { dayText } from '../../../ui/words.ts'

@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { PAD_NAMES, PAD_WORDS, type PadName } from '@bold-ballast/core'
-import { type FormReader, type FormValues, localTime } from '../../../ui/form-reader.ts'
+import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
+import type { FieldSpec, Hint } from '../../../ui/forms/record-form.tsx'
 import { typedAgain, typedText, usualText } from '../../../ui/quantity.ts'
-import type { FieldSpec, Hint } from '../../../ui/record-form.tsx'
 
 type StoredWeighing = RecordsAnswer['weighings'][number]
 type Units = Readonly<Record<'mass' | 'length' | 'pressure' | 'volume', string>>

@@ -6,9 +6,9 @@ import { api } from '../../../data/api.ts'
 import { LivePads } from '../../../shared/live-pads.tsx'
 import { useStream } from '../../../shared/use-stream.ts'
 import { Panel } from '../../../ui/dialog.tsx'
-import { type FormValues, localTime } from '../../../ui/form-reader.ts'
+import { type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { typedText, useQuantities } from '../../../ui/quantity.ts'
-import { RecordForm } from '../../../ui/record-form.tsx'
 import { deadOf, METHOD_WORDS, METHODS, type Method, methodOf, weighingBody, weighingDefaults, weighingFields } from './weighing-form.ts'
 
 interface Props {

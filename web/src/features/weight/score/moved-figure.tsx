@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { buildAtStage, type MovedPlace } from '@bold-ballast/core'
-import { CarFigure, type CarScale, Words } from '../../../ui/car-figure.tsx'
+import { CarFigure, type CarScale, Words } from '../../../ui/drawing/car-figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 /** Area for mass: the heaviest place is drawn with this radius on the car, m. */

@@ -1,7 +1,7 @@
 import { UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it } from 'vitest'
+import { makeFormatter, typedText } from '../quantity.ts'
 import { FormReader } from './form-reader.ts'
-import { makeFormatter, typedText } from './quantity.ts'
 
 describe('reading a form', () => {
   it('collects every refusal by field and keeps what could be read', () => {

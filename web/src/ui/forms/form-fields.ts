@@ -1,6 +1,6 @@
 import { fieldUnit, findUnit, fromSi, type QuantityKind, quantityOf, z } from '@bold-ballast/core'
+import { typedText } from '../quantity.ts'
 import type { FormReader, FormValues } from './form-reader.ts'
-import { typedText } from './quantity.ts'
 import type { FieldSpec, Hint } from './record-form.tsx'
 
 type Units = Readonly<Record<string, string>>

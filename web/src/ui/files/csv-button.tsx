@@ -1,5 +1,5 @@
 import type { DecimalMark } from '@bold-ballast/core'
-import { usePreferences } from '../data/store.ts'
+import { usePreferences } from '../../data/store.ts'
 import { saveFile } from './save-file.ts'
 
 export interface CsvTable {

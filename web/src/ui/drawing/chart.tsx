@@ -1,6 +1,6 @@
 import type { Config, Data, Layout } from 'plotly.js'
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
-import { usePreferences } from '../data/store.ts'
+import { usePreferences } from '../../data/store.ts'
 
 type Plotly = typeof import('plotly.js')
 let loading: Promise<Plotly> | undefined

@@ -1,7 +1,7 @@
 import type { ResourceName } from '@bold-ballast/core'
 import { useCallback, useState } from 'react'
-import { api, readFailure } from '../data/api.ts'
-import { Alert } from './states.tsx'
+import { api, readFailure } from '../../data/api.ts'
+import { Alert } from '../states.tsx'
 
 /** Deletes by a mark; the notice that follows every write offers to take it back. A refusal is said where the list is. */
 export function useRemoval(buildId: string, resource: ResourceName) {

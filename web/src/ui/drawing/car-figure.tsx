@@ -1,5 +1,5 @@
 import { type CornerPlaces, PAD_NAMES, type PadName } from '@bold-ballast/core'
-import { useWidth } from './use-width.ts'
+import { useWidth } from '../hooks/use-width.ts'
 
 /** What is drawn of a car that nobody gave an outline of: its overhangs and wheels (common practice, no source). */
 const USUAL = {

@@ -1,14 +1,14 @@
 import type { QuantityKind, ResourceName } from '@bold-ballast/core'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
-import { enqueue } from '../data/outbox-sender.ts'
-import { readStored, writeStored } from '../data/stored.ts'
-import { useSender } from '../data/use-sender.ts'
+import { enqueue } from '../../data/outbox-sender.ts'
+import { readStored, writeStored } from '../../data/stored.ts'
+import { useSender } from '../../data/use-sender.ts'
+import { useQuantities } from '../quantity.ts'
+import { Alert } from '../states.tsx'
 import { changedFields } from './changed-fields.ts'
 import { FormReader, type FormValues } from './form-reader.ts'
-import { useQuantities } from './quantity.ts'
 import { StaleChoice } from './stale-choice.tsx'
-import { Alert } from './states.tsx'
 
 /** What stands under a field; quantities in it are said in the picked units. */
 export type Hint = string | ((units: Readonly<Record<QuantityKind, string>>) => string)
