@@ -1,6 +1,7 @@
 import { axleDropM } from '../src/aero/ride-heights.ts'
 import { EXAMPLE_AREAS, EXAMPLE_COAST, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/example-aero.ts'
 import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '../src/calculations/example-drive.ts'
+import { EXAMPLE_AIRFIELD, EXAMPLE_FITTED, EXAMPLE_LAP_CAR } from '../src/calculations/example-lap.ts'
 import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
 import { EXAMPLE_RECORDS } from '../src/calculations/example-records.ts'
 import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
@@ -8,6 +9,7 @@ import { driveMotion } from '../src/drivetrain/motion.ts'
 import { fuelBlend } from '../src/engine/fuels.ts'
 import { buildRecordsSchema, enginePlanKind, openCar, partKind, UNIT_SETS, z } from '../src/index.ts'
 import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
+import { changedLapCar } from '../src/track/lap-change.ts'
 import { workedExample } from './worked-example.ts'
 
 // What the examples of public functions may name; invented numbers.
@@ -19,6 +21,28 @@ export const RULES = workedExample()
 export const PLAN = z.object(enginePlanKind.fields).parse({ ...EXAMPLE_PLAN, id: 'plan', stageId: 'strip' })
 export const UNITS = UNIT_SETS.metric
 export const CURVE = { stepRpm: 50, firstSpeedRpm: 6400, powerW: [138_000, 139_000, 140_000] }
+/** A car that laps, the same after a fit, and the airfield it laps on. */
+export const LAP_CAR = EXAMPLE_LAP_CAR
+export const FITTED_CAR = EXAMPLE_FITTED
+export const LIGHTER_CAR = changedLapCar(EXAMPLE_FITTED, { massKg: -30 })
+export const SKARVHOLM = EXAMPLE_AIRFIELD
+/** Places on a ring of 80 m, a corner's samples, and a car whose log is read. */
+export const CIRCLE_OF_80_M = Array.from({ length: 300 }, (_, i) => ({
+  latitudeDeg: 59 + (80 * Math.sin((2 * Math.PI * i) / 300)) / 111_412,
+  longitudeDeg: 18 + (80 * Math.cos((2 * Math.PI * i) / 300)) / 57_478,
+}))
+/** What a logger that counts laps wrote: a change at 5 s and one at 12 s. */
+export const LOG_ROWS = [['time s', 'lap'], ...Array.from({ length: 20 }, (_, i) => [String(i), String(i < 5 ? 0 : i < 12 ? 1 : 2)])]
+export const CORNERING_LAP = { speedMps: Array(30).fill(0.001), alongMps2: Array(30).fill(0), acrossMps2: Array(30).fill(1.18 * 9.80665) }
+export const LOG_CAR = {
+  massKg: 1180,
+  massSdKg: 3,
+  effectiveMassKg: 1321.54,
+  dragAreaM2: 0.7,
+  rollingCoefficient: 0.013,
+  resistanceSdN: 60,
+  airDensityKgM3: 1.19,
+}
 /** A car that drives and slides, and a course. */
 export const DRIVE = EXAMPLE_DRIVE
 export const MOTION = driveMotion(EXAMPLE_DRIVE)

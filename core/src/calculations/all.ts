@@ -4,6 +4,7 @@ import { AIR_CALCULATIONS } from './air.ts'
 import { BUILD_CALCULATIONS } from './build.ts'
 import { aeroAtStageCalculation } from './build-aero.ts'
 import { yardsticksAtStageCalculation } from './build-drive.ts'
+import { lapAtStageCalculation } from './build-lap.ts'
 import { CENTRE_CALCULATIONS } from './centres.ts'
 import { CORNER_CALCULATIONS } from './corners.ts'
 import { DRIVETRAIN_CALCULATIONS } from './drivetrain.ts'
@@ -13,10 +14,14 @@ import { DYNO_CALCULATIONS } from './dyno.ts'
 import { DYNO_PULL_CALCULATIONS } from './dyno-pulls.ts'
 import { ENGINE_CALCULATIONS } from './engine.ts'
 import { flowCalculation, nitrousCalculation } from './flow-and-nitrous.ts'
+import { LAP_CALCULATIONS } from './laps.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
 import type { Calculation } from './registry.ts'
 import { STRUCTURE_CALCULATIONS } from './structure.ts'
+import { TRACK_CALCULATIONS } from './track.ts'
+import { TRACK_LOG_CALCULATIONS } from './track-logs.ts'
+import { TYRE_AND_BRAKE_CALCULATIONS } from './tyres-and-brakes.ts'
 
 /** Every calculation a person might quote, by its stable name; each file lists its own. */
 export const CALCULATIONS: readonly Calculation[] = [
@@ -36,9 +41,14 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...AERO_CALCULATIONS,
   ...AERO_TEST_CALCULATIONS,
   ...STRUCTURE_CALCULATIONS,
+  ...TRACK_CALCULATIONS,
+  ...TRACK_LOG_CALCULATIONS,
+  ...LAP_CALCULATIONS,
+  ...TYRE_AND_BRAKE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,
   aeroAtStageCalculation,
+  lapAtStageCalculation,
 ]
 
 /**

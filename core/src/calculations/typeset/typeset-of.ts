@@ -4,8 +4,16 @@ import { DYNO_TYPESET } from './dyno.ts'
 import { ENGINE_TYPESET } from './engine.ts'
 import { MASS_TYPESET } from './mass.ts'
 import type { Typeset } from './set.ts'
+import { TRACK_TYPESET } from './track.ts'
 
-const TYPESET: Readonly<Record<string, Typeset>> = { ...AERO_TYPESET, ...DRIVETRAIN_TYPESET, ...DYNO_TYPESET, ...ENGINE_TYPESET, ...MASS_TYPESET }
+const TYPESET: Readonly<Record<string, Typeset>> = {
+  ...AERO_TYPESET,
+  ...DRIVETRAIN_TYPESET,
+  ...DYNO_TYPESET,
+  ...ENGINE_TYPESET,
+  ...MASS_TYPESET,
+  ...TRACK_TYPESET,
+}
 
 /**
  * How the formula of a calculation is set, in TeX, with what each of its symbols means; nothing for a name nobody knows.
