@@ -3,6 +3,7 @@ import { type AERO_ADVICE, AERO_SAYINGS } from '../rooms/aero/advice.ts'
 import { type DRIVETRAIN_ADVICE, DRIVETRAIN_SAYINGS } from '../rooms/drivetrain/advice.ts'
 import { type PARTS_ADVICE, PARTS_SAYINGS } from '../rooms/parts/advice.ts'
 import { type POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
+import { type TRACK_ADVICE, TRACK_SAYINGS } from '../rooms/track/advice.ts'
 import { type WEIGHT_ADVICE, WEIGHT_SAYINGS } from '../rooms/weight/advice.ts'
 import { type AdviceWords, defineAdvice, type ItemOf, type Said, type Sayings } from '../stages/define-advice.ts'
 import { MEASUREMENTS } from './metrics.ts'
@@ -74,6 +75,7 @@ export type NextAction =
   | ItemOf<typeof PARTS_ADVICE>
   | ItemOf<typeof DRIVETRAIN_ADVICE>
   | ItemOf<typeof AERO_ADVICE>
+  | ItemOf<typeof TRACK_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
 const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
@@ -92,6 +94,7 @@ const SAYINGS: Sayings<NextAction> = {
   ...PARTS_SAYINGS,
   ...DRIVETRAIN_SAYINGS,
   ...AERO_SAYINGS,
+  ...TRACK_SAYINGS,
   'limit-broken': sayLimit,
   'limit-would-break': sayLimit,
   'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({

@@ -4,6 +4,7 @@ import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
 import { makeAeroRoom } from '../rooms/aero/aero-room.ts'
 import { makeDriveRoom } from '../rooms/drivetrain/drive-room.ts'
 import { makePowerRoom } from '../rooms/power/power-room.ts'
+import { makeTrackRoom } from '../rooms/track/track-room.ts'
 import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
 import { type Car, openCar } from '../stages/car.ts'
 import { makeBoard } from './board.ts'
@@ -15,6 +16,7 @@ const ANSWERS: Record<AnswerName, (car: Car) => unknown> = {
   power: makePowerRoom,
   aero: makeAeroRoom,
   drivetrain: makeDriveRoom,
+  track: makeTrackRoom,
 }
 const gannet: BuildRecords = buildRecordsSchema.parse(JSON.parse(readFileSync(new URL('../../../demo/gannet/build.json', import.meta.url), 'utf8')))
 

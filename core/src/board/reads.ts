@@ -2,6 +2,7 @@ import type { RecordList } from '../records/kinds.ts'
 import { AERO_READS } from '../rooms/aero/metrics.ts'
 import { DRIVE_ROOM_READS } from '../rooms/drivetrain/metrics.ts'
 import { POWER_READS } from '../rooms/power/metrics.ts'
+import { TRACK_READS } from '../rooms/track/metrics.ts'
 import { METRIC_INFO } from './metrics.ts'
 
 /** The lists that a car is opened from; every answer about it rests on them, and on the build's own record. */
@@ -15,6 +16,7 @@ export const ANSWER_READS = {
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
   aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits'])],
+  track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'targets', 'limits'])],
   drivetrain: [...new Set<RecordList>([...OF_THE_CAR, ...DRIVE_ROOM_READS])],
 } as const satisfies Record<string, readonly RecordList[]>
 

@@ -7,16 +7,21 @@ import { DRIVETRAIN_WORKINGS } from '../rooms/drivetrain/workings.ts'
 import { ratingLines } from '../rooms/parts/working-torque.ts'
 import { PARTS_WORKINGS } from '../rooms/parts/workings.ts'
 import { POWER_WORKINGS } from '../rooms/power/workings.ts'
+import { TRACK_WORKINGS } from '../rooms/track/workings.ts'
 import { WEIGHT_WORKINGS } from '../rooms/weight/workings.ts'
 import type { Car } from '../stages/car.ts'
-import { stageName, type Working, type WorkingLine, type WorkingMaker } from '../stages/working-line.ts'
+import { BEING_WORKED_OUT, stageName, type Working, type WorkingLine, type WorkingMaker } from '../stages/working-line.ts'
 import { chanceOf, StageValues } from './stage-values.ts'
 import { limitVerdict, targetVerdict } from './verdict.ts'
 
-const ROOM_WORKINGS = { ...WEIGHT_WORKINGS, ...POWER_WORKINGS, ...PARTS_WORKINGS, ...DRIVETRAIN_WORKINGS, ...AERO_WORKINGS } satisfies Record<
-  string,
-  WorkingMaker
->
+const ROOM_WORKINGS = {
+  ...WEIGHT_WORKINGS,
+  ...POWER_WORKINGS,
+  ...PARTS_WORKINGS,
+  ...DRIVETRAIN_WORKINGS,
+  ...AERO_WORKINGS,
+  ...TRACK_WORKINGS,
+} satisfies Record<string, WorkingMaker>
 
 export type WorkingSubject = keyof typeof ROOM_WORKINGS | 'target' | 'limit'
 export const WORKING_SUBJECTS = [...Object.keys(ROOM_WORKINGS), 'target', 'limit'] as unknown as [WorkingSubject, ...WorkingSubject[]]
@@ -51,8 +56,21 @@ function goalLines(values: StageValues, metric: Metric, position: number): Worki
 
 const senseWords = { atMost: 'or less', atLeast: 'or more', between: 'from' } as const
 
+/** In place of the working of a goal whose number is on its way. */
+function waitingWorking(values: StageValues, metric: Metric): Working {
+  const { kind, word, calculation } = values.info(metric)
+  return {
+    title: `Verdict on ${word.toLowerCase()}`,
+    calculation,
+    result: { label: word.toLowerCase(), value: null, kind },
+    lines: [],
+    remarks: [BEING_WORKED_OUT],
+  }
+}
+
 function goalWorking(values: StageValues, target: Target | undefined, today: string): Working | undefined {
   if (!target) return undefined
+  if (values.isWaiting(target.metric)) return waitingWorking(values, target.metric)
   const verdict = targetVerdict(values, target, today)
   if (!verdict) return undefined
   const { kind, word, calculation } = values.info(target.metric)
@@ -75,6 +93,7 @@ function goalWorking(values: StageValues, target: Target | undefined, today: str
 
 function limitWorking(values: StageValues, limit: Limit | undefined): Working | undefined {
   if (!limit) return undefined
+  if (values.isWaiting(limit.metric)) return waitingWorking(values, limit.metric)
   const verdict = limitVerdict(values, limit)
   if (!verdict) return undefined
   const { kind, word, calculation } = values.info(limit.metric)

@@ -1,4 +1,3 @@
-import { isFitOf, requireCoastRun } from '../aero/coast-model.ts'
 import { STEADY_READINGS } from '../aero/steady-readings.ts'
 import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
@@ -86,6 +85,8 @@ const holdsTogether: RecordRule = async (next, { live }) => {
   if (test && test.kind !== (coast ? 'coastDown' : 'steady'))
     throw new RecordRefusal(coast ? 'coast' : 'steady', 'The test is of the other kind. Begin a test for these runs.')
   if (!coast) return next
+  // Runs are few: what looks at them is fetched with the first.
+  const { isFitOf, requireCoastRun } = await import('../aero/coast-model.ts')
   for (const [key, word] of [
     ['out', 'The run out'],
     ['back', 'The run back'],

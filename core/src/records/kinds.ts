@@ -1,6 +1,7 @@
 import { aeroDeviceKind, setupKind } from './aero-kinds.ts'
 import { aeroRunKind, aeroTestKind } from './aero-test-kinds.ts'
 import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
+import { brakeSystemKind, trackPlanKind } from './brake-kinds.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
 import { enginePlanKind } from './engine-plan-kind.ts'
@@ -9,6 +10,7 @@ import { partKind, partUseKind } from './part-kinds.ts'
 import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
+import { driftRunKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
 import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
 
 /** Every kind of record that a build holds, in the order in which they are stored: what names another comes after it, or is checked at the end. */
@@ -43,6 +45,12 @@ export const KINDS = [
   aeroTestKind,
   aeroRunKind,
   mountKind,
+  trackKind,
+  trackSessionKind,
+  lapKind,
+  driftRunKind,
+  brakeSystemKind,
+  trackPlanKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

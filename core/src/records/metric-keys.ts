@@ -31,6 +31,10 @@ export const METRIC_GOALS = {
   wingChord: 'positive',
   wingSpan: 'positive',
   wingElements: 'positive',
+  lapTime: 'positive',
+  brakeShare: 'share',
+  entrySpeed: 'positive',
+  tyresPerDay: 'positive',
 } as const satisfies Record<string, GoalRange>
 
 export type GoalRange = 'positive' | 'share' | 'signed'
@@ -67,6 +71,10 @@ export type TapeMetric = (typeof TAPE_METRICS)[number]
 /** The metrics of aero. */
 export const AERO_METRICS = ['downforce', 'aeroBalance', 'balanceGap', 'dragArea', 'clearance', ...TAPE_METRICS] as const satisfies readonly Metric[]
 export type AeroMetric = (typeof AERO_METRICS)[number]
+
+/** The metrics of the track. */
+export const TRACK_METRICS = ['lapTime', 'brakeShare', 'entrySpeed', 'tyresPerDay'] as const satisfies readonly Metric[]
+export type TrackMetric = (typeof TRACK_METRICS)[number]
 
 /** Metrics of which a stage can say what it should give, where no ledger can sum it. */
 export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]

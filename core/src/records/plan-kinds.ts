@@ -4,6 +4,7 @@ import { z } from '../zod.ts'
 import { aeroOfBuildFields } from './aero-schemas.ts'
 import { day, id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { lapBasisSchema } from './lap-basis.ts'
 import { EXPECTED_METRICS, METRIC_GOALS, METRICS, type Metric, TAPE_METRICS, whyNoGoal } from './metric-keys.ts'
 
 export const DISCIPLINES = ['timeAttack', 'track', 'drift'] as const
@@ -110,6 +111,7 @@ export const buildFields = {
     .nullable()
     .default(null),
   ...aeroOfBuildFields,
+  lapBasis: lapBasisSchema,
 }
 
 export type BuildRecord = z.output<z.ZodObject<typeof buildFields>>

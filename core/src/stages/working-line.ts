@@ -56,6 +56,9 @@ export const metricFrame = (
   result: { label: word.toLowerCase(), value, kind, sd, proof },
 })
 
+/** What a working says of a number that is on its way. */
+export const BEING_WORKED_OUT = 'It is being worked out. Open it again in a moment.'
+
 export const day = (instant: string) => instant.slice(0, 10)
 
 /** What a guess of one side is multiplied by: the mean of the log-normal that guesses of that side run in. */

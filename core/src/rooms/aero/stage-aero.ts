@@ -1,4 +1,4 @@
-import { airPressurePa } from '../../aero/device-loads.ts'
+import { type AxleAreas, airPressurePa } from '../../aero/device-loads.ts'
 import { type HeightsInput, rideHeights } from '../../aero/ride-heights.ts'
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
@@ -65,7 +65,7 @@ const known = (value: number, sd: number, proof: StageValue['proof']): StageValu
  * is not known, by a value of its own or by a test.
  * @example areasAtTyres(CAR, 1) // undefined
  */
-export function areasAtTyres(car: Car, position: number): { frontM2: number; rearM2: number } | undefined {
+export function areasAtTyres(car: Car, position: number): AxleAreas | undefined {
   if (!stageAero(car, position)?.loads.isWhole) return undefined
   const basis = { wheelbaseM: wheelbaseAt(car, position), school: 'contactPatches' as const, anchors: anchorsAt(car, position) }
   return aeroTotals(devicesAtStage(car, position), {}, basis).areas

@@ -15,23 +15,22 @@ import { type DriveInput, type DriveInputKey, drivenAxle, inputsOf, radiusOf, ty
 import { settingsAtStage } from './drive-settings.ts'
 import { type Driveline, drivelineAtStage, driveOf, finalRatioOf } from './driveline.ts'
 
+/** What is left at the wheels of a power as the build counts it: an engine dyno knows nothing of the driveline, its loss is the build's, or a usual one. */
+export function leftAtWheels({ records: { build } }: Car, powerW: number): number {
+  if (build.powerBasis.place !== 'engine') return powerW
+  return crankToWheel({ crankPowerW: powerW, ...lossOf({ ...build, powerBasis: { ...build.powerBasis, place: 'hub' }, drivelineLoss: build.drivelineLoss }) })
+}
+
 /** Torque left at the wheels by engine speed, at the build's own place of counting power. */
-function wheelCurve(car: Car, position: number): TorqueCurve | null {
+export function wheelCurve(car: Car, position: number): TorqueCurve | null {
   const found = curveAtStage(car, position)
   if (!found) return null
-  const { build } = car.records
   const speedRpm: number[] = []
   const torqueNm: number[] = []
   found.curve.powerW.forEach((powerW, i) => {
     const rpm = gridSpeedRpm(found.curve, i)
-    const own = build.drivelineLoss
-    // An engine dyno knows nothing of the driveline: its loss is the build's, or a usual one.
-    const left =
-      build.powerBasis.place === 'engine'
-        ? crankToWheel({ crankPowerW: powerW, ...lossOf({ ...build, powerBasis: { ...build.powerBasis, place: 'hub' }, drivelineLoss: own }) })
-        : powerW
     speedRpm.push(rpm)
-    torqueNm.push(torqueFromPowerNm(left, rpm))
+    torqueNm.push(torqueFromPowerNm(leftAtWheels(car, powerW), rpm))
   })
   return speedRpm.length < 2 ? null : { speedRpm, torqueNm }
 }

@@ -1,0 +1,70 @@
+import { firstToLock } from '../../brakes/brake-share.ts'
+import type { Car } from '../../stages/car.ts'
+import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
+import { lapStage } from './lap-inputs.ts'
+import { brakeShareAt } from './stage-brakes.ts'
+import { controlTrack, trackSessions } from './track-sessions.ts'
+
+/** The speed at which brakes are asked first: downforce hides the least there. */
+export const LOCKING_MPS = 20
+
+/** Which axle of a stage locks first, and at how many g; undefined without brakes, mass or axle loads. */
+export function lockingAt(car: Car, position: number) {
+  const share = brakeShareAt(car, position)
+  const own = lapStage(car, position).car
+  if (!share || !own) return undefined
+  return { share: share.value, ...firstToLock(own, { frontShare: share.value, friction: own.friction, speedMps: LOCKING_MPS }) }
+}
+
+/** The rear locks first: the car turns round. */
+const rearLocks = defineAdvice({
+  rank: 20,
+  find: (car: Car) => {
+    const position = car.stages.length - 1
+    const found = lockingAt(car, position)
+    return found?.axle === 'rear' ? [{ code: 'rear-locks', position, share: found.share, decelerationG: found.decelerationG } as const] : []
+  },
+})
+
+/** The last session's logger was there and kept nothing. */
+const loggerNothing = defineAdvice({
+  rank: 47,
+  find: (car: Car) => {
+    const last = trackSessions(car)
+      .filter(({ record }) => record.logger !== 'none')
+      .at(-1)
+    return last?.record.logger === 'nothing' ? [{ code: 'logger-nothing', position: Math.max(0, last.position), name: last.trackName } as const] : []
+  },
+})
+
+/** A target of a lap, and no track or nothing to drive on it. */
+const noLap = defineAdvice({
+  rank: 62,
+  find: (car: Car) => {
+    const position = car.stages.length - 1
+    if (!car.records.targets.some(({ metric }) => metric === 'lapTime')) return []
+    const what = controlTrack(car) ? (lapStage(car, position).missing[0]?.what ?? null) : 'a track: none was drawn'
+    return what === null ? [] : [{ code: 'no-lap', position, what } as const]
+  },
+})
+
+export const TRACK_ADVICE = [rearLocks, loggerNothing, noLap] as const
+
+export const TRACK_SAYINGS: Sayings<ItemOf<typeof TRACK_ADVICE>> = {
+  'rear-locks': ({ position, share, decelerationG }, { text, stage, at }) => ({
+    head: `The rear locks first at ${stage(position)}`,
+    text: `With ${text('share', share)} of the braking in front it does so at ${decelerationG.toFixed(2)} g: the car turns round. Move the balance forward before it is driven hard.`,
+    to: at('track', position, '&tab=tyres'),
+    isDanger: true,
+  }),
+  'logger-nothing': ({ position, name }, { at }) => ({
+    head: 'The logger recorded nothing the last time',
+    text: `At ${name}. Record a minute in the paddock and read it back before the car goes out.`,
+    to: at('track', position, '&tab=sessions'),
+  }),
+  'no-lap': ({ position, what }, { at }) => ({
+    head: 'Say what decides the lap',
+    text: `A target is set on it and what it rests on is missing: ${what}.`,
+    to: at('track', position),
+  }),
+}

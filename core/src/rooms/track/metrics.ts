@@ -1,0 +1,160 @@
+import { TRACK_METRICS as KEYS, type TrackMetric } from '../../records/metric-keys.ts'
+import { type Car, stageIndex } from '../../stages/car.ts'
+import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
+import type { StageValue, Waiting } from '../../stages/stage-value.ts'
+import { normalDistribution } from '../../stats/distribution.ts'
+import type { QuantityKind } from '../../units/units.ts'
+import { driftAt } from './drift-days.ts'
+import { lapStage } from './lap-inputs.ts'
+import { brakeShareAt } from './stage-brakes.ts'
+import { anchorOf, drivenAt, lapAtStage, lapPlan, type StageLap } from './stage-lap.ts'
+import { controlTrack, standingSessions, touchesLaps, trackSessions } from './track-sessions.ts'
+
+/** What the track rests on beside the car's own lists. */
+export const TRACK_READS = [
+  'sessions',
+  'pulls',
+  'standings',
+  'driveSettings',
+  'enginePlans',
+  'lifts',
+  'aeroDevices',
+  'setups',
+  'aeroTests',
+  'aeroRuns',
+  'tracks',
+  'trackSessions',
+  'laps',
+  'driftRuns',
+  'brakeSystems',
+] as const
+
+interface Facts {
+  readonly word: string
+  readonly kind: QuantityKind
+  readonly sense: 'atLeast' | 'atMost' | 'between'
+  readonly calculation: string
+  readonly provedBy: readonly string[]
+  readonly range?: number
+}
+
+const FACTS: Readonly<Record<TrackMetric, Facts>> = {
+  lapTime: { word: 'Lap', kind: 'lapTime', sense: 'atMost', calculation: 'build.lap-at-stage', provedBy: ['laps'] },
+  brakeShare: { word: 'Front share of the brakes', kind: 'share', sense: 'between', calculation: 'brake.share-from-pressure', provedBy: [], range: 0.2 },
+  entrySpeed: { word: 'Entry speed of a slide', kind: 'speed', sense: 'atLeast', calculation: 'drift.season', provedBy: ['drift'] },
+  tyresPerDay: { word: 'Tyres a day', kind: 'ratio', sense: 'atMost', calculation: 'drift.season', provedBy: ['drift'] },
+}
+
+export const TRACK_METRICS = KEYS.map((key) =>
+  defineMetric({
+    key,
+    ...FACTS[key],
+    basis: key === 'lapTime' ? ['mass', 'power'] : [],
+    room: 'track',
+    reads: TRACK_READS,
+    working: key,
+  }),
+)
+
+const known = (value: number, sd: number, proof: StageValue['proof'], fromPosition: number | null = null): StageValue => ({
+  value,
+  sd,
+  proof,
+  distribution: normalDistribution(value, sd),
+  fromPosition,
+})
+
+const asStageValue = (car: Car, position: number, { lapS, sdS, proof, fromPosition }: StageLap): StageValue => ({
+  ...known(lapS, sdS, proof, fromPosition),
+  ...(fromPosition !== null && position > 0 && !car.lists[position] ? { isEmptyStage: true } : {}),
+})
+
+/**
+ * The lap of a stage worked out here and now: a fit and a forecast are some sixty laps of the model, so a Board asks for it and goes on.
+ * @example lapTimeValue(CAR, 1) // undefined
+ */
+export function lapTimeValue(car: Car, position: number): StageValue | undefined {
+  const lap = lapAtStage(car, position)
+  return lap && asStageValue(car, position, lap)
+}
+
+/** At once where it was driven or is carried as it is; later where the model has to drive it. */
+function lapTimeAt(car: Car, position: number): StageValue | Waiting | undefined {
+  const track = controlTrack(car)
+  if (!track) return undefined
+  const driven = drivenAt(car, position, track.id)
+  if (driven) return known(driven.lapS, driven.factSdS, driven.proof)
+  if (!lapStage(car, position).car && !anchorOf(car, position, track.id)) return undefined
+  return lapPlan(car, position, track).isUnchanged ? lapTimeValue(car, position) : car.later('lapTime', position)
+}
+
+/** How well pistons and pads are known, as a share of the front's (common practice, no source). */
+const BRAKE_SHARE_SD = 0.02
+
+/** What drift runs of the stage itself say, else those of the latest stage before it. */
+function driftValue(car: Car, position: number, pick: 'entryMps' | 'tyresPerDay'): StageValue | undefined {
+  for (let at = position; at >= 0; at--) {
+    const found = driftAt(car, at)?.[pick]
+    if (found) return known(found.value, found.sd, at === position ? 'measured' : 'calculated', at === position ? null : at)
+  }
+  return undefined
+}
+
+export const TRACK_VALUES: Readonly<Record<TrackMetric, MetricWork>> = {
+  lapTime: { at: lapTimeAt },
+  brakeShare: {
+    at: (car, position) => {
+      const found = brakeShareAt(car, position)
+      return found && known(found.value, BRAKE_SHARE_SD, 'calculated')
+    },
+  },
+  entrySpeed: { at: (car, position) => driftValue(car, position, 'entryMps') },
+  tyresPerDay: { at: (car, position) => driftValue(car, position, 'tyresPerDay') },
+}
+
+export const TRACK_MEASUREMENTS = [
+  defineMeasurement({
+    key: 'laps',
+    metric: 'lapTime',
+    cure: ({ position, isBuilt }, { stage, at }) => ({
+      head: 'Drive a session on the control track',
+      text: isBuilt ? `${stage(position)} is built and never lapped.` : 'No lap was driven yet: until then it is a range in whole seconds.',
+      to: at('track', position, '&tab=sessions'),
+    }),
+  }),
+  defineMeasurement({
+    key: 'drift',
+    metric: 'entrySpeed',
+    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) => ({
+      head: `Count runs, for ${facts(metric).word.toLowerCase()}`,
+      text: isBuilt ? `${stage(position)} is built and no run of it was counted.` : 'No run was counted yet.',
+      to: at('track', position, '&tab=sessions'),
+    }),
+  }),
+]
+
+/** A stage asks for laps or runs where a target on them is due: nobody goes back to lap a car that is no more. */
+const isDueAt = (car: Car, position: number, metrics: readonly string[]): boolean => {
+  const last = car.stages.length - 1
+  return car.records.targets.some(
+    ({ metric, dueStageId }) => metrics.includes(metric) && (dueStageId === null ? last : stageIndex(car, dueStageId)) === position,
+  )
+}
+
+export const TRACK_PROOFS = {
+  laps: {
+    asksAsBought: false,
+    touches: (car, position) => touchesLaps(car, position) && isDueAt(car, position, ['lapTime']),
+    isMeasuredAt: (car, position) => {
+      const track = controlTrack(car)
+      return track !== undefined && standingSessions(car, position, track.id).length > 0
+    },
+    isEnteredAt: ({ records }, stageId) => records.trackSessions.some((entry) => entry.kind === 'laps' && entry.stageId === stageId),
+  },
+  drift: {
+    asksAsBought: false,
+    touches: (car, position) => touchesLaps(car, position) && isDueAt(car, position, ['entrySpeed', 'tyresPerDay']),
+    isMeasuredAt: (car, position) => driftAt(car, position) !== undefined,
+    isEnteredAt: (car, stageId) => trackSessions(car).some(({ record }) => record.kind === 'runs' && record.stageId === stageId),
+  },
+} satisfies Record<string, MeasurementWork>

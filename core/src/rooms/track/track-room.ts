@@ -1,0 +1,180 @@
+import { orElse } from '../../attempt.ts'
+import type { BrakeSystem, TrackPlan } from '../../records/brake-kinds.ts'
+import type { Part } from '../../records/part-kinds.ts'
+import type { Limit } from '../../records/plan-kinds.ts'
+import type { Track } from '../../records/track-kinds.ts'
+import { type Car, stageIndex } from '../../stages/car.ts'
+import type { LapSchool } from '../../stats/best-laps.ts'
+import type { LapChange } from '../../track/lap-change.ts'
+import { frictionOf } from '../drivetrain/drive-inputs.ts'
+import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
+import { lockingAt } from './advice.ts'
+import { type DriftDays, driftDaysOf } from './drift-days.ts'
+import { type LapStage, lapStage } from './lap-inputs.ts'
+import { brakesAtStage } from './stage-brakes.ts'
+import { type DrivenLap, drivenAt, type LapPlan } from './stage-lap.ts'
+import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackSessions } from './track-sessions.ts'
+import { tyrePairs, type WheelPair } from './tyre-pairs.ts'
+
+/** A part that is thought about, with what it moves; null where nothing of it is on record that a lap feels. */
+export interface WishedLapPart {
+  readonly id: string
+  readonly name: string
+  readonly change: LapChange | null
+  readonly cost: number | null
+}
+
+/** One stage of the Track screen. */
+export interface TrackRoomStage {
+  readonly lap: LapStage
+  /** Driven with the car of this stage, by track. */
+  readonly driven: Readonly<Record<string, DrivenLap>>
+  readonly touches: boolean
+  readonly drift: DriftDays | null
+  readonly brakes: BrakeSystem | null
+  readonly locking: { readonly axle: 'front' | 'rear'; readonly decelerationG: number; readonly share: number } | null
+  /** What is wanted of a lap by this stage, s. */
+  readonly wantedS: number | null
+  /** Names of the lines that change the air, for the ledger. */
+  readonly aeroNames: readonly string[]
+  /** Class limits that bound a wish: least mass, most power. */
+  readonly bounds: { readonly leastKg: number | null; readonly mostW: number | null }
+}
+
+export interface TrackRoom {
+  readonly tracks: readonly (Track & { readonly version: number })[]
+  readonly controlTrackId: string | null
+  readonly school: LapSchool
+  readonly stages: readonly TrackRoomStage[]
+  /** Earliest first. */
+  readonly sessions: readonly RoomTrackSession[]
+  readonly plans: readonly (TrackPlan & { readonly version: number })[]
+  readonly pairs: readonly WheelPair[]
+  readonly wished: readonly WishedLapPart[]
+  readonly drift: DriftDays | null
+  readonly drivers: readonly string[]
+  /** Tyre parts that sessions can name. */
+  readonly tyres: readonly { readonly id: string; readonly name: string; readonly count: number }[]
+}
+
+/** The tightest of the limits that hold at a stage. */
+function boundOf(car: Car, position: number, metric: Limit['metric'], sense: Limit['sense']): number | null {
+  const last = car.stages.length - 1
+  const holding = car.records.limits.filter(({ fromStageId, untilStageId, ...limit }) => {
+    const from = fromStageId === null ? last : stageIndex(car, fromStageId)
+    const until = untilStageId === null ? last : stageIndex(car, untilStageId)
+    return limit.metric === metric && limit.sense === sense && position >= from && position <= until
+  })
+  const values = holding.map(({ value }) => value)
+  return values.length === 0 ? null : sense === 'atLeast' ? Math.max(...values) : Math.min(...values)
+}
+
+function aeroNamesAt(car: Car, position: number): string[] {
+  const own = new Set((car.linesByStage[position] ?? []).map(({ change }) => change.id))
+  return car.records.aeroDevices
+    .filter(({ changeId, offChangeId }) => (changeId !== null && own.has(changeId)) || (offChangeId !== null && own.has(offChangeId)))
+    .map(({ name }) => name)
+}
+
+/** What a lap is wanted to be by a stage: of the targets due there, or later where none is due before. */
+function wantedAt(car: Car, position: number): number | null {
+  const last = car.stages.length - 1
+  const due = car.records.targets
+    .filter(({ metric, sense }) => metric === 'lapTime' && sense === 'atMost')
+    .map(({ dueStageId, value }) => ({ at: dueStageId === null ? last : stageIndex(car, dueStageId), value }))
+    .filter(({ at }) => at >= position)
+    .sort((a, b) => a.at - b.at)
+  return due[0]?.value ?? null
+}
+
+function stageOf(car: Car, position: number): TrackRoomStage {
+  const driven = Object.fromEntries(
+    car.records.tracks.flatMap((track) => {
+      const found = drivenAt(car, position, track.id)
+      return found ? [[track.id, found]] : []
+    }),
+  )
+  return {
+    lap: lapStage(car, position),
+    driven,
+    touches: touchesLaps(car, position),
+    drift: driftDaysOf(trackSessions(car).filter((session) => session.position === position)) ?? null,
+    brakes: brakesAtStage(car, position) ?? null,
+    locking: orElse(
+      () => lockingAt(car, position) ?? null,
+      () => null,
+    ),
+    wantedS: wantedAt(car, position),
+    aeroNames: aeroNamesAt(car, position),
+    bounds: { leastKg: boundOf(car, position, 'massReady', 'atLeast'), mostW: boundOf(car, position, 'wheelPower', 'atMost') },
+  }
+}
+
+const versioned = <Entry extends object>(record: Entry): Entry & { readonly version: number } => ({ version: 1, ...record })
+
+/** What a part would move: its mass less that of its kind in the car, and a tyre's friction over that of the car's. */
+function changeOf(car: Car, part: Part): LapChange | null {
+  const position = car.stages.length - 1
+  const own = lapStage(car, position).car?.friction
+  const { drive } = part
+  const masses = partsOfKind(partsAtStage(car.records, position), part.kind)
+    .filter(({ id }) => id !== part.id)
+    .map(wholeMassKg)
+  const [wholeKg, isKnown] = [wholeMassKg(part), masses.every((mass) => mass !== null)]
+  const massKg = wholeKg !== null && isKnown ? wholeKg - masses.reduce<number>((sum, mass) => sum + (mass ?? 0), 0) : null
+  const peak = drive?.role === 'tyre' ? frictionOf(drive, part.id).value : null
+  const change = { ...(massKg === null ? {} : { massKg }), ...(peak !== null && own ? { gripFactor: peak / own } : {}) }
+  return Object.keys(change).length > 0 ? change : null
+}
+
+const wishedParts = (car: Car): WishedLapPart[] =>
+  car.records.parts
+    .filter(({ status, stageId }) => status === 'wanted' && stageId === null)
+    .map((part) => ({ id: part.id, name: part.name, change: changeOf(car, part), cost: part.cost ?? null }))
+
+/**
+ * Everything that the Track screen shows of a build; laps themselves are driven where they are drawn.
+ * @example makeTrackRoom(CAR).sessions // []
+ */
+export function makeTrackRoom(car: Car): TrackRoom {
+  const sessions = trackSessions(car)
+  const { records } = car
+  return {
+    tracks: records.tracks.map(versioned),
+    controlTrackId: controlTrack(car)?.id ?? null,
+    school: lapSchoolOf(car),
+    stages: car.stages.map((_, position) => stageOf(car, position)),
+    sessions,
+    plans: records.trackPlans.map(versioned),
+    pairs: tyrePairs(sessions),
+    wished: wishedParts(car),
+    drift: driftDaysOf(sessions) ?? null,
+    drivers: records.build.drivers.map(({ name }) => name),
+    tyres: records.parts.filter(({ drive }) => drive?.role === 'tyre').map(({ id, name, count }) => ({ id, name, count })),
+  }
+}
+
+/**
+ * The plan of a stage's lap on a track, out of the room's own answer: as the server makes it of the car. As a forecast it knows nothing of what was driven at
+ * the stage itself or later. Null where the room has no such track or stage, and for a forecast where nothing was driven before.
+ * @example planOfRoom(makeTrackRoom(CAR), 1, 'none') // null
+ */
+export function planOfRoom(room: TrackRoom, position: number, trackId: string, isForecast = false): LapPlan | null {
+  const track = room.tracks.find(({ id }) => id === trackId)
+  const stage = room.stages[position]
+  if (!track || !stage) return null
+  const back = Array.from({ length: position + 1 }, (_, i) => position - i)
+  const order = isForecast ? back.slice(1) : [...back, ...room.stages.map((_, i) => i).filter((i) => i > position)]
+  const at = order.find((i) => room.stages[i]?.driven[trackId] && room.stages[i]?.lap.car)
+  const from = at === undefined ? undefined : room.stages[at]
+  const driven = from?.driven[trackId]
+  if (isForecast && !driven) return null
+  const isUnchanged = at !== undefined && at <= position && room.stages.slice(at + 1, position + 1).every(({ touches }) => !touches)
+  return {
+    track,
+    stage: stage.lap,
+    driven: isForecast ? null : (stage.driven[trackId] ?? null),
+    anchor: from && driven ? { driven, stage: from.lap } : null,
+    isUnchanged,
+  }
+}
