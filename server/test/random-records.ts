@@ -126,12 +126,22 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
       { xM: 3.6, zM: 0.9 },
     ],
   }),
+  tracks: () => ({ segments: [{ lengthM: 500, curvaturePerM: 0, endCurvaturePerM: null, grade: 0, camberRad: 0, gripFactor: 1 }], isClosed: false, marks: [] }),
+  trackSessions: ({ corners }, i) => ({ kind: i % 2 ? 'runs' : 'laps', fuelEndL: null, corners: corners && unheated(corners as Row) }),
+  laps: ({ lapS }, _i, { trackSessions = [] }) => ({
+    trackSessionId: trackSessions.find(({ kind }) => kind === 'laps')?.id,
+    lapS: 10 + ((lapS as number) % 3000),
+    sectorS: [],
+  }),
+  driftRuns: (_, __, { trackSessions = [] }) => ({ trackSessionId: trackSessions.find(({ kind }) => kind === 'runs')?.id }),
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
   parts: ({ ratings, drive }) => ({
     drive: mendedDrive(drive as Row | null | undefined),
     ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })),
   }),
 }
+/** Wheels that were read cold alone. */
+const unheated = (corners: Row) => Object.fromEntries(Object.entries(corners).map(([wheel, own]) => [wheel, own && { ...(own as object), hotPa: null }]))
 /** Speeds that fall as they do in still air on a flat road, with their fit. */
 const COASTED = {
   timeS: [0, 5, 10, 15, 20, 25, 30, 35],
@@ -149,6 +159,8 @@ function mendedDrive(drive: Row | null | undefined): object | null {
 }
 const isKept: { readonly [List in RecordList]?: (row: Row, lists: Record<string, Row[]>) => boolean } = {
   standings: ({ pullIds }) => (pullIds as string[]).length > 0,
+  laps: ({ trackSessionId }) => trackSessionId !== undefined,
+  driftRuns: ({ trackSessionId }) => trackSessionId !== undefined,
   partUses: ({ partId }, { parts = [] }) => parts.find(({ id }) => id === partId)?.life !== null,
 }
 

@@ -6,6 +6,7 @@ import {
   makeBoard,
   makeDriveRoom,
   makePowerRoom,
+  makeTrackRoom,
   makeWeightRoom,
   makeWorking,
   WORKING_SUBJECTS,
@@ -29,6 +30,7 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   power: ({ car }) => makePowerRoom(car()),
   aero: ({ car }) => makeAeroRoom(car()),
   drivetrain: ({ car }) => makeDriveRoom(car()),
+  track: ({ car }) => makeTrackRoom(car()),
 }
 
 export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {

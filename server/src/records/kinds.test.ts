@@ -75,11 +75,18 @@ test.each([
   ['aeroTests', ['ambient', 'picks']],
   ['aeroRuns', ['coast', 'steady']],
   ['mounts', ['feet', 'bolts', 'rods']],
+  ['tracks', ['segments', 'origin', 'marks']],
+  ['trackSessions', ['ambient', 'corners', 'turned']],
+  ['laps', ['sectorS']],
+  ['brakeSystems', ['front', 'rear', 'masters']],
+  ['trackPlans', ['steps']],
   ['driveSettings', ['pair', 'engineInertiaKgM2', 'gripUse', 'frontSlipRad', 'clutchHolding', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient']],
   ['enginePlans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']],
   ['pullPlans', ['changes', 'stops']],
   ['dynoMappings', ['columns']],
-  ...(['limits', 'targets', 'expectations', 'inCars', 'boxes', 'lifts', 'photos', 'partUses', 'readings'] as const).map((list) => [list, []] as const),
+  ...(['limits', 'targets', 'expectations', 'inCars', 'boxes', 'lifts', 'photos', 'partUses', 'readings', 'driftRuns'] as const).map(
+    (list) => [list, []] as const,
+  ),
 ] as const)('%s keeps %j as JSON', (list, expected) => {
   expect([...(modelOf(list).jsonAttributes ?? [])].sort()).toEqual([...expected].sort())
 })
@@ -98,6 +105,7 @@ it('a build keeps its own parts as JSON', () => {
       'driveBasis',
       'aeroBasis',
       'outline',
+      'lapBasis',
     ].sort(),
   )
 })

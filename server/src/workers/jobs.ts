@@ -1,14 +1,4 @@
-import type { DrivetrainMetric } from '@bold-ballast/core'
-import {
-  type BuildRecords,
-  type CalculationAnswer,
-  drivetrainValue,
-  findCalculation,
-  openCar,
-  orElse,
-  runCalculation,
-  type StageValue,
-} from '@bold-ballast/core'
+import { type BuildRecords, type CalculationAnswer, findCalculation, lateValue, openCar, orElse, runCalculation, type StageValue } from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, pullsOf } from '../pull-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
@@ -28,7 +18,7 @@ export const JOBS = {
     const car = openCar(records)
     return car.stages.map((_, position) =>
       orElse(
-        () => drivetrainValue(car, position, metric as DrivetrainMetric),
+        () => lateValue(car, position, metric),
         () => undefined,
       ),
     )

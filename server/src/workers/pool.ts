@@ -40,7 +40,8 @@ export class WorkPool {
   private threads(): Piscina {
     this.made ??= new Piscina({
       ...threadOptions(),
-      minThreads: 1,
+      // Two from the start: while one drives laps that nobody waits for, a sum that somebody asked for finds the other up.
+      minThreads: 2,
       maxThreads: Math.max(2, Math.min(4, availableParallelism())),
       maxQueue: MOST_WAITING,
       idleTimeout: 30_000,

@@ -12,6 +12,7 @@ import * as importsByBuild from './0010-imports-by-build.ts'
 import * as drivetrain from './0011-drivetrain.ts'
 import * as aero from './0012-aero.ts'
 import * as aeroTests from './0013-aero-tests.ts'
+import * as track from './0014-track.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -27,4 +28,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0011-drivetrain': drivetrain,
   '0012-aero': aero,
   '0013-aero-tests': aeroTests,
+  '0014-track': track,
 }
