@@ -26,6 +26,7 @@ import {
   type PowerRoom,
   type RecordList,
   type ResourceName,
+  type TrackRoom,
   type WeightRoom,
   type WorkingSubject,
 } from '@bold-ballast/core'
@@ -94,6 +95,7 @@ export const api = createApi({
       structuralSharing: false,
     }),
     power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: (_r, _e, id) => restsOn(id, 'power') }),
+    track: build.query<TrackRoom, string>({ query: (id) => `builds/${id}/track`, providesTags: (_r, _e, id) => restsOn(id, 'track') }),
     aero: build.query<AeroRoom, string>({ query: (id) => `builds/${id}/aero`, providesTags: (_r, _e, id) => restsOn(id, 'aero') }),
     drivetrain: build.query<DriveRoom, string>({ query: (id) => `builds/${id}/drivetrain`, providesTags: (_r, _e, id) => restsOn(id, 'drivetrain') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({

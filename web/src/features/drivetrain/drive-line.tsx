@@ -3,8 +3,8 @@ import { attempt, CalculationError, type DriveRoomStage, driveLineParts, driveLi
 import { useState } from 'react'
 import { api, readFailure } from '../../data/api.ts'
 import { readStored, writeStored } from '../../data/stored.ts'
+import { OneLine } from '../../ui/forms/one-line.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
-import { OneLine } from './one-line.tsx'
 
 const HOW =
   'gears, primary, final (ratio or teeth), tyre or front tyre and rear tyre (code or roll-out), red, launch, shift, diff, lock. Enter makes or alters the parts of this stage.'

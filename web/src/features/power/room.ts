@@ -8,7 +8,6 @@ export const room = defineRoom({
   place: 40,
   page: async () => (await import('./power-page.tsx')).PowerPage,
   pictures: [
-    { name: 'weak-links', query: 'tab=links', hasCurves: true },
     { name: 'power', hasCurves: true },
     { name: 'compare', query: 'tab=compare', hasCurves: true },
     { name: 'live', query: 'tab=live', press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' },

@@ -10,7 +10,6 @@ export const room = defineRoom({
   pictures: [
     { name: 'weight' },
     { name: 'scales', query: 'tab=scales' },
-    { name: 'centre', query: 'tab=centre' },
     { name: 'ballast', query: 'tab=ballast', build: 'Petrel', atLastStage: true, press: 'Plan the plates', until: 'The plan' },
   ],
 })

@@ -1,5 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type AeroRoom, type AeroTestKind, type CoastPair, type CoastRun, type QuantityKind, STEADY_READINGS, type SteadyReading } from '@bold-ballast/core'
+import { readAir } from '../../../shared/air-fields.ts'
 import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText } from '../../../ui/quantity.ts'
@@ -133,7 +134,6 @@ export function testBody(
 ) {
   const stageId = read.text('stage', 'Stage')
   const kind = read.raw('kind') as AeroTestKind
-  const hasAir = ['pressure', 'temperature', 'humidity'].some((name) => read.raw(name) !== '')
   const position = stages.find(({ id }) => id === stageId)?.position ?? 0
   const picks = (room.stages[position]?.devices ?? []).flatMap(({ id, picked, notches }) => (notches.length > 1 ? [{ deviceId: id, notchId: picked }] : []))
   const massKg = read.quantity('mass', 'The mass', 'mass').value
@@ -145,14 +145,7 @@ export function testBody(
     at: read.instant('at', 'When'),
     massKg,
     massSdKg: read.quantity('massSd', 'How well the mass is known', 'mass').value,
-    ambient: hasAir
-      ? {
-          pressurePa: read.quantity('pressure', 'Air pressure', 'pressure').value,
-          pressureKind: 'station',
-          temperatureK: read.quantity('temperature', 'Air temperature', 'temperature').value,
-          relativeHumidity: read.quantity('humidity', 'Relative humidity', 'share').value,
-        }
-      : null,
+    ambient: readAir(read),
     gustMps: read.optionalQuantity('gust', 'Gusts', 'speed')?.value ?? null,
     ...(isNew ? { picks } : {}),
     runs: kind === 'coastDown' ? readPairs(read, pairCount, isNew).map((coast): TypedRun => ({ coast })) : readSteady(read, isNew),

@@ -1,4 +1,5 @@
 import { fromSi, type RoomTest, wholeDownforce } from '@bold-ballast/core'
+import { axisStep } from '../../../ui/drawing/axis-step.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { dayText } from '../../../ui/words.ts'
 
@@ -38,12 +39,6 @@ export function lanesOf(tests: readonly RoomTest[], kind: RoomTest['kind']): Lan
   })
 }
 
-/** Round steps of an axis: one, two or five of a power of ten. */
-function stepOf(span: number): number {
-  const power = 10 ** Math.floor(Math.log10(span / 4))
-  return [1, 2, 5, 10].map((by) => by * power).find((step) => span / step <= 6) ?? 10 * power
-}
-
 /** One lane a test: each pair a dot, the mean with one spread either way, and above it, hatched, what was said before. */
 export function TestsFigure({
   lanes,
@@ -68,7 +63,7 @@ export function TestsFigure({
   const [low, high] = [Math.min(...values), Math.max(...values)]
   const span = Math.max(high - low, 0.01)
   const x = (value: number) => LABEL + ((value - low) / span) * (width - LABEL - VALUE)
-  const step = stepOf(fromSi('area', span, units.area))
+  const step = axisStep(fromSi('area', span, units.area))
   const shown = (value: number) => fromSi('area', value, units.area)
   const first = Math.ceil(shown(low) / step) * step
   const ticks = Array.from({ length: 8 }, (_, i) => first + i * step).filter((tick) => tick <= shown(high))

@@ -2,9 +2,9 @@ import type { RecordsAnswer } from '@bold-ballast/contract'
 import { attempt, CalculationError, METRIC_INFO, parseTimedLine } from '@bold-ballast/core'
 import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
+import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useAsked } from '../../../ui/hooks/use-asked.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { OneLine } from '../one-line.tsx'
 
 /** One line logs what was timed: `timed 0-100 4.83 beacon`. */
 export function TimedLine({ records, stageId, rollOutM }: { records: RecordsAnswer; stageId: string; rollOutM: number }) {

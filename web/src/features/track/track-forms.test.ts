@@ -1,0 +1,346 @@
+import { type LapPlan, type PaddockEntry, type RoomTrackSession, type StageLap, type TrackRoom, UNIT_SETS } from '@bold-ballast/core'
+import { describe, expect, it, test } from 'vitest'
+import { axisStep } from '../../ui/drawing/axis-step.ts'
+import { FormReader } from '../../ui/forms/form-reader.ts'
+import { mayBelongTo } from './compare/belongs.ts'
+import { lapPieces, secondsHeld } from './lap/lap-pieces.ts'
+import { lineWords } from './lap/ledger-figure.tsx'
+import { guessRange, trackNews, wantedWords } from './news.ts'
+import { firstDisagreement } from './sessions/log-laps.tsx'
+import { paddockWrites } from './sessions/paddock-writes.ts'
+import { sessionBody, sessionDefaults } from './sessions/session-form.ts'
+import { firstLook } from './sessions/sessions-tab.tsx'
+import { readStep, stepsS } from './sessions/track-plan.tsx'
+import { trackBody, trackDefaults } from './tracks/track-form.ts'
+import { brakeForm, keepWindows } from './tyres/brake-form.ts'
+import { readIdea } from './worth/worth-tab.tsx'
+
+const UNITS = UNIT_SETS.metric
+const reader = (values: Record<string, string>) => new FormReader(values, UNITS, '.')
+const RECORD = {
+  id: 's1',
+  version: 3,
+  stageId: 'now',
+  trackId: 'field',
+  at: '2026-10-10T09:40:00.000Z',
+  kind: 'laps',
+  driver: 'Wen',
+  ambient: { pressurePa: 100_800, pressureKind: 'station', temperatureK: 284.15, relativeHumidity: 0.68 },
+  trackK: 287.15,
+  surface: 'dry',
+  windMps: null,
+  fuelStartL: 28,
+  fuelEndL: 16,
+  frontTyresPartId: null,
+  rearTyresPartId: null,
+  rearPairsUsed: null,
+  turned: [{ what: 'rear bar', from: 'soft', to: 'middle' }],
+  aim: 'a day',
+  words: 'calm',
+  ease: 4,
+  corners: null,
+  treadBy: 'probe',
+  logger: 'recorded',
+  timing: 'beacon',
+  setAside: null,
+} as unknown as RoomTrackSession['record']
+const lap = (position: number, lapS: number, kind = 'clean') =>
+  ({
+    id: `l${position}`,
+    version: 1,
+    position,
+    lapS,
+    correctedS: lapS,
+    sectorS: [],
+    kind,
+    isClean: kind === 'clean',
+    setAside: null,
+  }) as unknown as RoomTrackSession['laps'][number]
+const session = (record: Partial<RoomTrackSession['record']> = {}, more: Partial<RoomTrackSession> = {}): RoomTrackSession => ({
+  record: { ...RECORD, ...record },
+  position: 2,
+  trackName: 'Field',
+  laps: [lap(0, 84.9), lap(1, 85.2)],
+  runs: [],
+  value: null,
+  whyNot: null,
+  ...more,
+})
+
+describe('what a line of the paddock writes', () => {
+  let count = 0
+  const wheelOf = (made: { readonly body: Record<string, unknown> } | undefined, wheel: string) =>
+    (made?.body.corners as Record<string, object | null> | undefined)?.[wheel]
+  const write = (entry: PaddockEntry, of = session()) => paddockWrites(entry, of, () => `new ${++count}`)
+  it('laps go behind those that are there, with what they were', () => {
+    const found = write({
+      is: 'laps',
+      laps: [
+        { lapS: 84.5, kind: 'clean', typed: '1:24.5' },
+        { lapS: 90, kind: 'traffic', typed: '1:30 traffic' },
+      ],
+    })
+    expect(found.map(({ kind, resource, body }) => [kind, resource, body.position, body.lapS, body.kind])).toEqual([
+      ['create', 'laps', 2, 84.5, 'clean'],
+      ['create', 'laps', 3, 90, 'traffic'],
+    ])
+  })
+  it('pressures and a tread leave what else is known of the wheels', () => {
+    const known = { coldPa: 155_000, coldK: 282, hotPa: null, isBled: false, treadK: null, discK: 600 }
+    const of = session({ corners: { LF: known, RF: null, LR: null, RR: null } as never })
+    const [hot] = write({ is: 'pressures', when: 'hot', pa: [1.98e5, 1.96e5, 1.9e5, 1.88e5] }, of)
+    expect(hot).toMatchObject({ kind: 'update', resource: 'track-sessions', body: { version: 3 } })
+    expect(wheelOf(hot, 'LF')).toEqual({ ...known, hotPa: 1.98e5 })
+    expect(wheelOf(hot, 'RR')).toMatchObject({ hotPa: 1.88e5, coldPa: null })
+    const [tread] = write({ is: 'tread', wheel: 'LF', treadK: [350, 347, 344] }, of)
+    expect(wheelOf(tread, 'LF')).toMatchObject({ coldPa: 155_000, treadK: [350, 347, 344] })
+    expect(wheelOf(tread, 'RF')).toBeNull()
+  })
+  it('what is set remembers what it was set to before, words stand below words, a pair adds up', () => {
+    expect(write({ is: 'set', what: 'Rear bar', to: 'soft' })[0]?.body.turned).toEqual([...RECORD.turned, { what: 'Rear bar', from: 'middle', to: 'soft' }])
+    expect(write({ is: 'say', words: 'nervous' })[0]?.body.words).toBe('calm\nnervous')
+    expect(write({ is: 'pair' })[0]?.body.rearPairsUsed).toBe(1)
+    expect(write({ is: 'pair' }, session({ rearPairsUsed: 5 }))[0]?.body.rearPairsUsed).toBe(6)
+    expect(write({ is: 'ease', ease: 2 })[0]?.body.ease).toBe(2)
+  })
+})
+
+describe('the form of a session', () => {
+  const room = { tracks: [{ id: 'field' }], controlTrackId: 'field', drivers: ['Wen'] } as unknown as TrackRoom
+  it('gives back what it was filled with', () => {
+    const stored = {
+      ...RECORD,
+      corners: { LF: { coldPa: 155_000, coldK: 282.15, hotPa: 198_000, isBled: false, treadK: null, discK: null }, RF: null, LR: null, RR: null },
+    } as never
+    const values = sessionDefaults(stored, null, room, 'now', false, UNITS)
+    const read = reader(values)
+    const body = sessionBody(read, stored)
+    expect(read.errors).toEqual({})
+    expect(body).toMatchObject({
+      trackId: 'field',
+      kind: 'laps',
+      driver: 'Wen',
+      fuelStartL: 28,
+      fuelEndL: 16,
+      ease: 4,
+      logger: 'recorded',
+      timing: 'beacon',
+      turned: RECORD.turned,
+    })
+    expect((body.corners as Record<string, { hotPa: number } | null>).LF?.hotPa).toBeCloseTo(198_000, 0)
+    expect((body.ambient as { temperatureK: number }).temperatureK).toBeCloseTo(284.15, 6)
+  })
+  it('a new one takes over track, driver and clock of the last', () => {
+    expect(sessionDefaults(null, RECORD as never, room, 'now', false, UNITS)).toMatchObject({
+      track: 'field',
+      driver: 'Wen',
+      timing: 'beacon',
+      kind: 'laps',
+      stage: 'now',
+    })
+    expect(sessionDefaults(null, null, room, 'now', true, UNITS)).toMatchObject({ kind: 'runs', track: 'field' })
+  })
+  test.each([
+    [{ cold: '1.5 1.5 1.5' }, 'cold', /four numbers/],
+    [{ turned: 'rear bar' }, 'turned', /what; from; to/],
+    [{ pairs: 'two' }, 'pairs', /cannot be read/],
+    [{ pressure: '1008 hPa' }, 'temperature', /empty/],
+    [{ at: 'yesterday' }, 'at', /no date/],
+  ] as const)('refuses %j at its field', (values, field, words) => {
+    const read = reader({ track: 'field', stage: 'now', kind: 'laps', at: '2026-10-10T09:40', ...values })
+    sessionBody(read, null)
+    expect(read.errors[field]).toMatch(words)
+  })
+})
+
+describe('the form of a track', () => {
+  it('draws it again as it was told, with its marks', () => {
+    const track = {
+      name: 'Oval',
+      isClosed: true,
+      isShared: false,
+      segments: [{ lengthM: 100, curvaturePerM: 0, endCurvaturePerM: null, grade: 0.02, camberRad: 0, gripFactor: 1 }],
+      marks: [
+        { atM: 60, toM: null, kind: 'corner', name: 'Hairpin' },
+        { atM: 10, toM: 40, kind: 'zone', name: 'Apron' },
+      ],
+    }
+    const read = reader(trackDefaults(track as never))
+    expect(trackBody(read, { trace: null, isTraced: false })).toMatchObject({
+      name: 'Oval',
+      isClosed: true,
+      isShared: false,
+      segments: track.segments,
+      marks: track.marks,
+    })
+    expect(read.errors).toEqual({})
+  })
+  test.each([
+    [{ name: 'A', drawn: 'left 30' }, 'drawn', /no degrees/],
+    [{ name: 'A', drawn: '100', marks: 'corner; Hairpin' }, 'marks', /kind; name; metres/],
+    [{ name: 'A', drawn: '100', marks: 'bend; Hairpin; 20' }, 'marks', /Kinds: corner/],
+    [{ name: '', drawn: '100' }, 'name', /empty/],
+  ] as const)('refuses %j', (values, field, words) => {
+    const read = reader({ isClosed: 'true', ...values })
+    trackBody(read, { trace: null, isTraced: false })
+    expect(read.errors[field]).toMatch(words)
+  })
+  it('a trace brings its own pieces, place and cut-off', () => {
+    const trace = { track: { segments: [{ lengthM: 5, curvaturePerM: 0.01, grade: 0 }], cutOffM: 25 }, origin: { latitudeDeg: 59, longitudeDeg: 18 } }
+    const body = trackBody(reader({ name: 'Traced', isClosed: 'true' }), { trace: trace as never, isTraced: true })
+    expect(body).toMatchObject({ line: 'driven', cutOffM: 25, origin: trace.origin, segments: [{ lengthM: 5, gripFactor: 1, camberRad: 0 }] })
+  })
+})
+
+describe('the form of brakes', () => {
+  const values = {
+    'front-pistonsOneSideM': '36 40 mm',
+    'front-padFriction': '0.45',
+    'front-effectiveRadiusM': '135 mm',
+    'rear-pistonsOneSideM': '30 30',
+    'rear-padFriction': '0.42',
+    'rear-effectiveRadiusM': '125 mm',
+    rearValve: '1',
+  }
+  it('reads pistons of one side, and leaves the cylinders out where there are none', () => {
+    const read = reader(values)
+    const body = keepWindows(brakeForm.body(read), null)
+    expect(read.errors).toEqual({})
+    expect(body).toMatchObject({
+      front: { pistonsOneSideM: [expect.closeTo(0.036, 9), expect.closeTo(0.04, 9)], padWindowK: null },
+      rear: { pistonsOneSideM: [expect.closeTo(0.03, 9), expect.closeTo(0.03, 9)] },
+      masters: null,
+      rearValve: 1,
+    })
+  })
+  it('refuses a piston of another unit, and none', () => {
+    const read = reader({ ...values, 'front-pistonsOneSideM': '3.6 4', 'rear-pistonsOneSideM': '' })
+    brakeForm.body(read)
+    expect(read.errors['front-pistonsOneSideM']).toMatch(/10 to 100 mm/)
+    expect(read.errors['rear-pistonsOneSideM']).toMatch(/one side/)
+  })
+})
+
+describe('an idea in one line', () => {
+  test.each([
+    ['-12 kg +8 kW', { massKg: -12, powerW: 8000 }],
+    ['+2 %', { gripFactor: 1.02 }],
+    ['-0.1 m²', { dragAreaM2: -0.1 }],
+    ['-10 kg -5 kg', { massKg: -15 }],
+    ['-22 lb', { massKg: -22 * 0.45359237 }],
+  ])('%s', (line, expected) => {
+    const found = readIdea(line, '.', UNITS)
+    for (const [key, value] of Object.entries(expected)) expect(found[key as keyof typeof found]).toBeCloseTo(value, 9)
+    expect(Object.keys(found)).toEqual(Object.keys(expected))
+  })
+  test.each([
+    ['lighter', /cannot be read/],
+    ['-12 stone', /no unit of an idea/],
+    ['-12 kg please', /“please” cannot be read/],
+  ])('refuses %s', (line, words) => expect(() => readIdea(line, '.', UNITS)).toThrow(words))
+})
+
+test('typed laps that a hand cannot have missed by are told, the first of them', () => {
+  expect(firstDisagreement([84.9, 85.3, 85], [84.95, 85.1, 90])).toEqual({ lap: 3, typedS: 85, loggedS: 90 })
+  expect(firstDisagreement([84.9, 85.3], [84.95, 85.1, 90])).toBeNull()
+})
+
+describe('a plan of booked time', () => {
+  it('is read a line a step, and says how long it takes', () => {
+    const steps = ['bed; 50 %; 3 laps; cool 10 min', 'level; 100 %; 5 laps; if nothing was found', 'check'].map(readStep)
+    expect(steps).toMatchObject([
+      { kind: 'bed', share: 0.5, wantLaps: 3, coolS: 600, words: null },
+      { kind: 'level', share: 1, wantLaps: 5, coolS: 0, words: 'if nothing was found' },
+      { kind: 'check', share: null, wantLaps: null },
+    ])
+    // Half the pace takes twice the lap.
+    expect(stepsS(steps as never, 90)).toBeCloseTo(600 + (3 * 90) / 0.5 + 5 * 90, 9)
+    expect(readStep('warm up')).toMatch(/begins with none/)
+  })
+})
+
+describe('words', () => {
+  const text = ((_: string, value: number, options?: { decimals?: number }) => value.toFixed(options?.decimals ?? 1)) as never
+  const stage = { lapS: 84.4, sdS: 0.4, proof: 'calculated', how: 'fitted' } as StageLap
+  it('of a wish follow its chance', () => {
+    expect(wantedWords(stage, 83.5)).toBe('unlikely')
+    expect(wantedWords(stage, 84.4)).toBe('doubtful')
+    expect(wantedWords(stage, 85)).toBe('on course')
+    expect(wantedWords({ ...stage, proof: 'measured' }, 84)).toBe('missed')
+    expect(wantedWords({ ...stage, proof: 'measured' }, 84.4)).toBe('met')
+  })
+  it('of a title: nothing drawn, a guess in whole seconds, planned and wanted, drift', () => {
+    const made = { lap: { missing: [] }, wantedS: 83.5 } as never
+    const room = { drift: { runs: 31, pairsUsed: 12, entryMps: { value: 26 } } } as never
+    const news = (more: object) => trackNews({ room, made, position: 4, trackName: 'Field', stage, isDrift: false, text, ...more })
+    expect(news({ trackName: null })).toMatch(/Draw or import/)
+    expect(news({})).toBe('Field at stage 4: 84.40 planned, 83.50 wanted, unlikely')
+    expect(news({ stage: { ...stage, how: 'guess', sdS: 2.4 } })).toBe('Field at stage 4: 82 to 87, a guess')
+    expect(news({ stage: null, made: { lap: { missing: [{ what: 'power: none' }] }, wantedS: null } })).toBe('Field at stage 4: it lacks power')
+    expect(news({ isDrift: true })).toBe('31 runs on 12 rear pairs, entry 26')
+    expect(guessRange({ lapS: 84.4, sdS: 2.5 })).toEqual([81, 87])
+  })
+  it('of the first look come before any time', () => {
+    expect(firstLook(session({ logger: 'nothing', ease: 1 }, { laps: [] }))).toEqual([
+      'The logger recorded nothing.',
+      'No lap is on record yet.',
+      'No hot pressures were read.',
+      'The driver was not at ease in the car: its laps may be the driver’s.',
+    ])
+    expect(firstLook(session({ kind: 'runs' }, { laps: [], runs: [] }))).toEqual(['No run is on record yet.'])
+  })
+  it('of what a difference may belong to', () => {
+    const at = (kelvin: number) => ({ ...RECORD.ambient, temperatureK: kelvin }) as never
+    const found = mayBelongTo(session({ ambient: at(283), turned: [] }), session({ ambient: at(295), driver: 'Ilse', ease: 2 }, { position: 3 }), text)
+    expect(found).toEqual([
+      'the car: stage 2 against stage 3',
+      'rear bar turned from soft to middle',
+      'the driver: Wen against Ilse',
+      'the air: 283.0 against 295.0',
+      'the driver’s ease: 4 against 2 of 5',
+    ])
+    expect(mayBelongTo(session({ turned: [] }), session({ turned: [] }), text)).toEqual([])
+  })
+  it('of the ledger name what moved', () => {
+    expect(lineWords({ part: 'mass', by: -12.3 }, [], text)).toBe('12.3 lighter')
+    expect(lineWords({ part: 'aero', by: 0.5 }, ['wing', 'splitter', 'floor'], text)).toBe('wing, splitter and floor, as a set')
+    expect(lineWords({ part: 'aero', by: 0.1 }, [], text)).toBe('the air around it')
+    expect(lineWords({ part: 'tyres', by: 0.02 }, [], text)).toBe('tyres, 0.0 more grip')
+  })
+})
+
+describe('a lap as stretches', () => {
+  const holders = ['grip', 'grip', 'power', 'shift', 'power', 'power', 'braking', 'grip'] as const
+  const made = {
+    cells: holders.map((_, i) => ({ atM: 10 * i, lengthM: 10 })),
+    holder: [...holders],
+    timeS: Float64Array.from({ length: 9 }, (_, i) => 0.4 * i),
+    secondsBy: { grip: 1.2, power: 1.2, shift: 0.4, braking: 0.4, gear: 0 },
+  } as unknown as Parameters<typeof lapPieces>[0]
+  it('a shift is the engine’s, and the seconds add up', () => {
+    const pieces = lapPieces(made)
+    expect(pieces.map(({ by, fromM, toM }) => [by, fromM, toM])).toEqual([
+      ['tyres', 0, 20],
+      ['engine', 20, 60],
+      ['brakes', 60, 70],
+      ['tyres', 70, 80],
+    ])
+    expect(pieces.reduce((sum, { fromS, toS }) => sum + toS - fromS, 0)).toBeCloseTo(3.2, 9)
+    expect(secondsHeld(made)).toEqual({ tyres: 1.2, engine: 1.6, brakes: 0.4 })
+  })
+  it('steps of an axis are round', () => {
+    expect([0.37, 4.2, 83, 260].map((span) => axisStep(span))).toEqual([0.1, 1, 20, 50])
+  })
+})
+
+// A plan is what the page and the pool work a lap out of: the type must stay plain data.
+test('a plan of a lap is data that a thread can be handed', () => {
+  const plan = {
+    track: { segments: [], isClosed: true },
+    stage: { car: null, inputs: [], missing: [], uncounted: [], tyrePartId: null },
+    driven: null,
+    anchor: null,
+    isUnchanged: false,
+  } satisfies LapPlan
+  expect(JSON.parse(JSON.stringify(plan))).toEqual(plan)
+})

@@ -1,0 +1,81 @@
+import {
+  attempt,
+  CalculationError,
+  changedLapCar,
+  type Lap,
+  type LapCar,
+  type LapChange,
+  type LapLever,
+  type LapPlan,
+  type LapWorth,
+  type LeverAnswer,
+  type LogSamples,
+  lapOf,
+  lapsOfLog,
+  lapWorth,
+  pullLever,
+  readLog,
+  type StageLap,
+  type StageLedger,
+  secondsLedger,
+  type TrackLine,
+  type WishedPart,
+  type WishedSet,
+  wishedSets,
+  workLap,
+} from '@bold-ballast/core'
+import { expose } from 'comlink'
+import Papa from 'papaparse'
+
+type Refused = { readonly refused: string }
+const orRefused = <Answer>(work: () => Answer): Answer | Refused => {
+  const found = attempt(work)
+  return found instanceof CalculationError ? { refused: found.message } : (found as Answer)
+}
+
+/** A log as the page shows it: its laps, and what to look at first. */
+const told = (log: LogSamples, track: Parameters<typeof lapsOfLog>[1]) => ({ laps: lapsOfLog(log, track), told: log.told, problems: log.problems })
+
+const work = {
+  /** The lap of a plan, and the model's own run of it. */
+  drive(plan: LapPlan): { stage: StageLap | null; lap: Lap | null } | Refused {
+    return orRefused(() => {
+      const stage = workLap(plan) ?? null
+      return { stage, lap: stage?.car ? lapOf(plan.track, stage.car) : null }
+    })
+  },
+  ledger(track: TrackLine, stages: readonly { position: number; car: LapCar | null }[]): readonly StageLedger[] | Refused {
+    return orRefused(() => secondsLedger(track, stages))
+  },
+  levers(
+    track: TrackLine,
+    car: LapCar,
+    wantedS: number,
+    levers: readonly { lever: LapLever; bound: { value: number; by: string } }[],
+  ): LeverAnswer[] | Refused {
+    return orRefused(() => levers.map((each) => pullLever({ track, car, wantedS, ...each, options: { stepM: 2 } })))
+  },
+  worth(track: TrackLine, car: LapCar, lapSdS: number): readonly LapWorth[] | Refused {
+    return orRefused(() => lapWorth(track, car, lapSdS))
+  },
+  sets(track: TrackLine, car: LapCar, wantedS: number, parts: readonly WishedPart[]): readonly WishedSet[] | Refused {
+    return orRefused(() => wishedSets({ track, car, wantedS, parts }))
+  },
+  /** Samples of a logger's CSV text, and its laps on a track. */
+  log(text: string, track: { origin: { latitudeDeg: number; longitudeDeg: number } | null; bearingRad: number | null }) {
+    return orRefused(() => {
+      const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true })
+      return told(readLog(data), track)
+    })
+  },
+  /** What a change does to a lap, s, and each of some changes alone. */
+  changed(track: TrackLine, car: LapCar, changes: readonly LapChange[]): number[] | Refused {
+    return orRefused(() => {
+      const base = lapOf(track, car).lapS
+      return changes.map((change) => lapOf(track, changedLapCar(car, change)).lapS - base)
+    })
+  },
+}
+export type TrackWorker = typeof work
+
+expose(work)
