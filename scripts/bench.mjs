@@ -311,6 +311,41 @@ async function aeroRoom() {
   await boardOfTests(pair)
 }
 
+/** Track, as the screen's worker and the pool work it out: an airfield twice round is a track of 5.5 km, with gears. */
+async function trackRoom() {
+  const { changedLapCar, compareLaps, lapOf, lapWorth, parsePaddockLine, pullLever } = await import('../core/src/index.ts')
+  const { forecastLap } = await import('../core/src/track/lap-forecast.ts')
+  const { EXAMPLE_AIRFIELD, EXAMPLE_FITTED } = await import('../core/src/calculations/example-lap.ts')
+  const long = { isClosed: true, segments: [...EXAMPLE_AIRFIELD.segments, ...EXAMPLE_AIRFIELD.segments] }
+  putTimes('a lap of 5.5 km at 1 m, five gears', await times(40, () => lapOf(long, EXAMPLE_FITTED)), '< 60')
+  putTimes('worth of 12 steps on 2.7 km', await times(5, () => lapWorth(EXAMPLE_AIRFIELD, EXAMPLE_FITTED, 0.25)), '< 1000')
+  const bounds = { power: 400_000, mass: 800, grip: 1.15, downforce: 3 }
+  const levers = () =>
+    Object.entries(bounds).map(([lever, value]) =>
+      pullLever({ track: EXAMPLE_AIRFIELD, car: EXAMPLE_FITTED, wantedS: 81.5, lever, bound: { value, by: '' }, options: { stepM: 2 } }),
+    )
+  putTimes('four levers to a wish', await times(3, levers), '< 2000')
+  const keys = [
+    'massKg',
+    'centreHeightM',
+    'friction',
+    'loadSensitivity',
+    'brakingUse',
+    'dragAreaM2',
+    'downforceFrontM2',
+    'downforceRearM2',
+    'rollingCoefficient',
+  ]
+  const inputs = keys.map((key) => ({ key, isGuess: true, isShared: true, moved: (car, spreads) => ({ ...car, [key]: car[key] * (1 + 0.05 * spreads) }) }))
+  const after = changedLapCar(EXAMPLE_FITTED, { massKg: -30, powerW: 12_000 })
+  const forecast = () => forecastLap({ track: EXAMPLE_AIRFIELD, before: EXAMPLE_FITTED, after, gripFactorSd: 0.005, inputs, options: { stepM: 3 } })
+  putTimes('a lap carried to another stage, with its doubt', await times(3, forecast), '')
+  const laps = (from) => Array.from({ length: 60 }, (_, i) => from + 0.37 * Math.sin(7 * i) + 0.001 * i)
+  putTimes('60 laps against 60', await times(20, () => compareLaps({ aS: laps(84), bS: laps(83.8), betweenSdS: 0.12 })), '< 20')
+  const words = { mark: '.', pressureUnit: 'kPa', temperatureUnit: '°C', speedUnit: 'km/h' }
+  putTimes('a line of the paddock read', await times(200, () => parsePaddockLine('1:24.90 traffic 1:24.31 1:25.02', words)), '< 100')
+}
+
 /** A Board whose drag rests on ten coast-downs of three pairs each, with twenty devices in the car. */
 async function boardOfTests(pair) {
   const { buildRecordsSchema, keepFit, makeBoard, openCar, thinRun } = await import('../core/src/index.ts')
@@ -625,6 +660,7 @@ try {
   await weightRooms()
   await drivetrainRoom()
   await aeroRoom()
+  await trackRoom()
   if (withBrowser) await inBrowser(file.build, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
   if (withBrowser) await powerInBrowser(file.build)

@@ -36,7 +36,7 @@ for (const { name, url, theme = 'light', width = 1280, height = 800, press, unti
   if (press) {
     await page.getByRole('button', { name: press }).click()
     await page.getByText(until, { exact: true }).waitFor()
-  }
+  } else if (until) await page.getByText(until).first().waitFor()
   if (after) {
     await page.getByRole('button', { name: after }).click()
     await page.waitForTimeout(5000)

@@ -1,0 +1,261 @@
+import { randomUUID } from 'node:crypto'
+import { buildAddress } from './demo-address.ts'
+import { freshBuild } from './fresh-build.ts'
+import { expect, test } from './server.ts'
+
+const LAST = '0df0fadc-d339-4b0f-a1d5-51dc51f10900'
+
+test('the lap of a stage: title, what holds the car, seconds to the wish, levers; a corner is picked by keyboard and stands in the address', async ({
+  page,
+}) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/track?stage=${LAST}`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Skarvholm airfield at stage 4: 1:24\.\d\d planned, 1:23\.50 wanted, unlikely$/, {
+    timeout: 20_000,
+  })
+  await expect(page.getByRole('list', { name: 'What holds the car back' })).toContainText(/tyres hold it 3\d\.\d s/)
+  await expect(page.getByText('Driven 10 Oct 2026, best of 11 clean')).toBeVisible()
+  await expect(page.getByText(/splitter.*wing.*as a set/)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('of any tyre, on this track')).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('combobox', { name: /^corner/ }).focus()
+  await page.keyboard.type('6')
+  await expect(page).toHaveURL(/corner=6/)
+  // The Board says the same once it is worked out.
+  await page.goto(`${build}/board?stage=${LAST}`)
+  await expect(page.getByRole('row', { name: /^Lap/ })).toContainText('unlikely', { timeout: 30_000 })
+})
+
+test('an idea in one line is priced, or refused in words', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/track?tab=worth&stage=${LAST}`)
+  await expect(page.getByRole('row', { name: /10 kg less/ })).toContainText(/−0\.\d{3}/, { timeout: 20_000 })
+  const idea = page.getByLabel('An idea in one line')
+  await idea.fill('-12 stone')
+  await expect(page.getByText('“stone” is no unit of an idea')).toBeVisible()
+  await idea.fill('-12 kg +8 kW')
+  await expect(page.getByText(/^−0\.\d\d s a lap; .*laps a side would show it\.$/)).toBeVisible()
+})
+
+test('twenty minutes between sessions, by the line alone: laps, pressures, tread, what was turned and said; kept when the server is away', async ({
+  page,
+  served,
+}) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/track?tab=sessions&do=session&stage=${LAST}`)
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('What it is for').fill('Wing one hole up')
+  await dialog.getByLabel('When', { exact: true }).fill('2027-05-08T09:00')
+  await dialog.getByLabel('Cold pressures').fill('155 155 150 kPa')
+  await dialog.getByRole('button', { name: 'Store the session' }).click()
+  await expect(dialog.getByText(/Cold pressures are four numbers/)).toBeVisible()
+  await dialog.getByLabel('Cold pressures').fill('155 155 150 150 kPa')
+  await dialog.getByLabel('Tyres when cold').fill('12')
+  await dialog.getByRole('button', { name: 'Store the session' }).click()
+  await expect(dialog).toBeHidden()
+  await expect(page.getByRole('region', { name: 'The session', exact: true })).toContainText('8 May 2027')
+  const line = page.getByLabel('A line of the paddock')
+  await line.focus()
+  for (const [typed, said] of [
+    ['1:24.31 1:24.62 traffic 1:24.05', 'Stored: 1:24.31 · 1:24.62, traffic · 1:24.05.'],
+    ['hot 198 196 190 188 kPa', /Stored: hot: 198/],
+    ['tread LF 78 74 71', /Stored: tread LF: 78/],
+    ['set wing hole 5', 'Stored: wing hole to 5.'],
+    ['say "calm at last"', 'Stored: “calm at last”.'],
+  ] as const) {
+    await page.keyboard.type(typed)
+    await page.keyboard.press('Enter')
+    await expect(page.getByText(said)).toBeVisible()
+  }
+  await line.fill('fast')
+  await expect(page.getByText('“fast” is no word of the paddock.')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Four corners' })).toContainText('camber suits')
+  await expect(page.getByRole('region', { name: 'The session', exact: true })).toContainText('calm at last')
+  // A lap that cannot be, and one typed while the server is down.
+  await line.fill('8.1')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/1,215 km\/h\. Typed short\? The line is kept\./)).toBeVisible()
+  await served.kill()
+  await line.fill('1:24.40')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/The line is kept\./)).toBeVisible({ timeout: 15_000 })
+  await served.start()
+  await page.reload()
+  await expect(line).toHaveValue('1:24.40')
+  await line.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Stored: 1:24.40.')).toBeVisible()
+  await expect(page.getByRole('row', { name: /1:24\.40/ })).toHaveCount(1)
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('row', { name: /1:24\.40/ })).toHaveCount(0)
+})
+
+test('was it faster? one key: within noise beside each other, shown once it was put back', async ({ page }) => {
+  const build = await buildAddress(page, 'Petrel')
+  await page.goto(`${build}/track?tab=compare`)
+  await expect(page.getByText('Nothing to hold beside each other')).toBeVisible()
+  const gannet = await buildAddress(page, 'Gannet')
+  const sessions = (await (await page.request.get(`/api${gannet}/track-sessions`)).json()) as { id: string; aim: string | null }[]
+  const idOf = (aim: string) => sessions.find((each) => each.aim?.startsWith(aim))?.id ?? ''
+  await page.goto(`${gannet}/track?tab=compare&a=${idOf('Rear bar: soft')}&b=${idOf('Rear bar one hole')}`)
+  await expect(page.getByRole('heading', { name: 'Within noise' })).toBeVisible()
+  await expect(page.getByText('rear bar turned from soft to middle')).toBeVisible()
+  await expect(page.getByText(/It leaves out zero: the change does that\./)).toBeVisible()
+  await page.goto(`${gannet}/track?tab=tracks`)
+  await expect(page.getByText('Drawn along its middle').first()).toBeVisible()
+  await page.keyboard.press('c')
+  await expect(page).toHaveURL(/tab=compare/)
+})
+
+test('cold for hot by the car’s own pairs and both schools; brakes that lock the rear first are a danger until the balance moves', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/track?tab=tyres&stage=cd6a4292-f27b-4af9-89bc-15a5956f5c71`)
+  await page.getByLabel('Wanted hot, left front').fill('195 kPa')
+  await page.getByLabel('Tyres today, cold').fill('2')
+  const row = page.getByRole('row', { name: /Left front/ })
+  await expect(row).toContainText('151.')
+  await page.getByLabel('The gas').selectOption('sameHot')
+  await expect(row).not.toContainText('151.')
+  await expect(row).toContainText(/14\d\.\d/)
+  await expect(page.getByText('The rear locks first')).toBeVisible()
+  await page.getByRole('button', { name: 'Edit them' }).click()
+  await page.getByLabel('Front share of the bar').fill('75')
+  await page.getByRole('button', { name: 'Save the brakes' }).click()
+  await expect(page.getByText('The front locks first')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('The rear locks first')).toBeVisible()
+})
+
+/** An oval of 60 m radius and 150 m straights as a logger writes it, twice round. */
+function ovalGpx(): string {
+  const points: string[] = []
+  const whole = 2 * 150 + 2 * Math.PI * 60
+  for (let s = 0; s < 2 * whole; s += 4) {
+    const m = s % whole
+    const half = 150 + Math.PI * 60
+    const [side, along] = [m < half ? 1 : -1, m % half]
+    const turn = along > 150 ? (along - 150) / 60 : 0
+    const x = along > 150 ? 75 + 60 * Math.sin(turn) : along - 75
+    const y = along > 150 ? -60 * Math.cos(turn) : -60
+    points.push(`<trkpt lat="${59 + (side * y) / 111_412}" lon="${18 + (side * x) / 57_478}"><ele>20</ele></trkpt>`)
+  }
+  return `<?xml version="1.0"?><gpx version="1.1" creator="a logger"><trk><trkseg>${points.join('')}</trkseg></trk></gpx>`
+}
+
+test('from an empty build: a track drawn and refused, one out of a trace, and a lap that is named a guess', async ({ page }) => {
+  const { path, stage } = await freshBuild(page)
+  await page.goto(`${path}/track?stage=${stage}`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Draw or import a track; the lap stands here')
+  await page.getByRole('link', { name: 'Draw or import a track' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Name of the track').fill('Bent')
+  await dialog.getByLabel('Pieces, a line each').fill('100\nleft 30 180\n110\nleft 30 180')
+  await expect(dialog.getByText(/the ends miss each other by 10\.0/)).toBeVisible()
+  await dialog.getByRole('button', { name: 'Store the track' }).click()
+  await expect(dialog.getByText('The ends miss each other by 10.0 m. Close it, or say it is no circuit.')).toBeVisible()
+  await dialog.getByLabel('A trace that was driven').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('a,b\n1,2') })
+  await expect(dialog.getByText('No columns of latitude and longitude were found')).toBeVisible()
+  await dialog.getByLabel('A trace that was driven').setInputFiles({ name: 'oval.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(ovalGpx()) })
+  await expect(dialog.getByText(/\d+ of \d+ places, 67\d m, ends .* closed/)).toBeVisible()
+  await dialog.getByLabel('Name of the track').fill('Oval')
+  await dialog.getByRole('button', { name: 'Store the track' }).click()
+  await expect(dialog).toBeHidden()
+  await expect(page.getByText(/A driven line, smoothed over 25 m/)).toBeVisible()
+  await page.getByRole('button', { name: 'Lap', exact: true }).click()
+  await expect(page.getByRole('link', { name: /^power/ })).toBeVisible()
+  const buildId = path.split('/').at(-1) as string
+  const records = (await (await page.request.get(`/api/builds/${buildId}/stages`)).json()) as { id: string; position: number }[]
+  const made = await page.request.post(`/api/builds/${buildId}/expectations`, {
+    data: {
+      id: randomUUID(),
+      stageId: records.find(({ position }) => position === 0)?.id,
+      metric: 'wheelPower',
+      mode: 'to',
+      value: 180_000,
+      sd: 9000,
+      proof: 'guess',
+    },
+  })
+  expect(made.status()).toBe(201)
+  await page.reload()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^Oval at stage \d: .* to .*, a guess$/, { timeout: 20_000 })
+  await expect(page.getByText('Nothing was driven: a guess of')).toBeVisible()
+})
+
+/** A car that goes round the same oval at an even 20 m/s, ten samples a second, from before the line. */
+function ovalLog(seconds: number): string {
+  const rows = ['time,latitude,longitude']
+  const half = 150 + Math.PI * 60
+  for (let i = 0; i < 10 * seconds; i++) {
+    const m = (2 * i + 2 * half - 40) % (2 * half)
+    const [side, along] = [m < half ? 1 : -1, m % half]
+    const turn = along > 150 ? (along - 150) / 60 : 0
+    const x = along > 150 ? 75 + 60 * Math.sin(turn) : along - 75
+    const y = along > 150 ? -60 * Math.cos(turn) : -60
+    rows.push(`${(i / 10).toFixed(1)},${59 + (side * y) / 111_412},${18 + (side * x) / 57_478}`)
+  }
+  return rows.join('\n')
+}
+
+test('a traced track takes laps out of a log; one of another kind, and a logger that recorded nothing, say so', async ({ page }) => {
+  const { path } = await freshBuild(page)
+  await page.goto(`${path}/track?tab=tracks&do=track`)
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('A trace that was driven').setInputFiles({ name: 'oval.gpx', mimeType: 'application/gpx+xml', buffer: Buffer.from(ovalGpx()) })
+  await dialog.getByLabel('Name of the track').fill('Oval')
+  await dialog.getByRole('button', { name: 'Store the track' }).click()
+  await expect(dialog).toBeHidden()
+  await page.getByRole('button', { name: 'Sessions' }).click()
+  await page.getByRole('button', { name: 'New session' }).click()
+  await page.getByRole('button', { name: 'Store the session' }).click()
+  const log = page.getByRole('region', { name: 'Laps out of a log' })
+  const give = (name: string, text: string) => log.locator('input').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await give('pull.csv', 'rpm,torque\n3000,300')
+  await expect(page.getByText('No line heads a time with positions or a lap number. Found "rpm", "torque".')).toBeVisible()
+  await give('short.csv', 'time,latitude,longitude\n0,59,18')
+  await expect(page.getByText(/The log holds 1 samples: the logger recorded nothing/)).toBeVisible()
+  await give('oval.csv', ovalLog(125))
+  // Once round is 677 m: 33.85 s at 20 m/s.
+  await expect(page.getByText(/33\.8\d\ss · 33\.8\d\ss · 33\.8\d\ss/)).toBeVisible()
+  await page.getByRole('button', { name: 'Store these 3 laps' }).click()
+  await expect(page.getByRole('row', { name: /^1 33\.8/ })).toBeVisible()
+  await give('oval.csv', ovalLog(125))
+  await expect(page.getByText(/The session has 3 laps already and they agree with the log/)).toBeVisible()
+})
+
+test('drift: runs come first, a run by its line, and what a season needs', async ({ page }) => {
+  const build = await buildAddress(page, 'Osprey')
+  await page.goto(`${build}/track`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('31 runs on 12 rear pairs, entry 94 km/h')
+  await page.getByLabel('rear tyres in stock').fill('30')
+  await expect(page.getByText(/78 rear tyres/)).toBeVisible()
+  await expect(page.getByText(', 48 short')).toBeVisible()
+  const line = page.getByLabel('A line of the paddock')
+  await line.fill('run 96 km/h 40 deg 3rd')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Stored: a run: 96 km/h, 40 °, gear 3.')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^32 runs/)
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(/^31 runs/)
+})
+
+test('a stopwatch keeps its laps in the browser and stores them in the session', async ({ page }) => {
+  const build = await buildAddress(page, 'Petrel')
+  await page.clock.install({ time: new Date('2027-03-27T09:00:00Z') })
+  await page.goto(`${build}/track?tab=sessions`)
+  await page.getByRole('button', { name: 'Start the watch' }).focus()
+  await page.keyboard.press('Space')
+  await page.clock.fastForward(93_400)
+  await page.keyboard.press('Space')
+  await page.clock.fastForward(92_900)
+  await page.keyboard.press('Space')
+  await expect(page.getByText(/1:33\.[45]\d · 1:3[23]\.\d\d/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByText(/1:33\.[45]\d · 1:3[23]\.\d\d/)).toBeVisible()
+  await page.getByRole('button', { name: 'Store these 2 laps' }).click()
+  await expect(page.getByRole('row', { name: /^9 1:33/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Delete lap 10' }).click()
+  await page.getByRole('button', { name: 'Delete lap 9' }).click()
+  await expect(page.getByRole('row', { name: /^9 1:33/ })).toHaveCount(0)
+})
