@@ -86,7 +86,7 @@ test.describe('finding and doing', () => {
     await find('tailgate with glass')
     await expect(page).toHaveURL(/weight\?stage=.*line=/)
     await expect(page.getByRole('cell', { name: /^tailgate with glass/ })).toBeVisible()
-    await find('tarwick')
+    await find('tarwick hub')
     await expect(page.getByRole('dialog')).toContainText('Tarwick hub dyno')
     await page.keyboard.press('Escape')
     await find('density of moist')
