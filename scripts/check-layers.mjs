@@ -33,10 +33,11 @@ const FLOORS = {
   contract: [],
   server: [
     ['database', 'http', 'solver'],
-    ['pull-reading', 'build-reading'],
+    ['file-reading', 'build-reading'],
     ['workers'],
     ['records'],
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],
+    ['track-logs'],
     ['build-files', 'log'],
     ['demo'],
     ['app.ts', 'main.ts'],

@@ -4,6 +4,8 @@ import type {
   BrokenRecord,
   BuildRecord,
   describeCalculation,
+  LogColumnMapping,
+  LogReport,
   NextAction,
   PullFileReport,
   RecordList,
@@ -55,6 +57,37 @@ export interface PullColumns {
   readonly delimiter: string
   readonly columns: PullFileReport['columns']
   readonly firstRows: readonly (readonly string[])[]
+}
+
+/** What the columns of a logger's file seem to be. */
+export interface LogColumns {
+  readonly delimiter: string
+  readonly columns: readonly LogColumnMapping[]
+  readonly firstRows: readonly (readonly string[])[]
+}
+
+/** A logger's file as it was read, before anything of it is stored. */
+export interface LogPreview extends Pick<LogReport, 'channels' | 'rowCount' | 'durationS' | 'problems' | 'told'> {
+  readonly delimiter: string
+  readonly laps: readonly { readonly fromS: number; readonly lapS: number }[]
+  /** Why no lap could be read from it; null: laps were. */
+  readonly noLaps: string | null
+}
+
+/** A part of a log: each sample, or least and most of so many. */
+export interface LogSamples {
+  /** How many rows of the log are one entry. */
+  readonly perEntry: number
+  readonly timeS: readonly (number | null)[]
+  readonly channels: readonly {
+    readonly channel: number
+    readonly role: string
+    readonly name: string
+    readonly unit: string
+    readonly least: readonly (number | null)[]
+    /** Equal to the least where each entry is one sample: left out. */
+    readonly most: readonly (number | null)[] | null
+  }[]
 }
 
 /** The channels of a pull as they were imported; null where a cell was empty. */

@@ -6,6 +6,7 @@ export const BUILD_FILE_VERSION = 6
 /** The file with all records, and the folder of pull samples beside it. */
 export const BUILD_FILE_NAME = 'build.json'
 export const samplesFileName = (pullId: string) => `pulls/${pullId}.csv`
+export const logSamplesFileName = (logId: string) => `logs/${logId}.csv`
 export const photoFileName = (photoId: string, mediaType: string) => `photos/${photoId}.${mediaType.slice(mediaType.indexOf('/') + 1)}`
 
 const instant = z.iso.datetime({ offset: true })
@@ -19,11 +20,13 @@ const originFields = {
 
 const channelSchema = z.strictObject({ role: z.string().max(40), name: z.string().max(200), unit: z.string().max(40) })
 
-/** Where the samples of a pull are: a CSV file beside this one, a column a channel, in this order. */
-const samplesSchema = z.strictObject({
-  file: z.string().regex(/^pulls\/[A-Za-z0-9._-]{1,120}\.csv$/, 'name a CSV file in the folder "pulls"'),
-  channels: z.array(channelSchema).min(1).max(200),
-})
+/** Where the samples of a pull or of a log are: a CSV file beside this one, a column a channel, in this order. */
+const samplesIn = (folder: 'pulls' | 'logs') =>
+  z.strictObject({
+    file: z.string().regex(new RegExp(`^${folder}/[A-Za-z0-9._-]{1,120}\\.csv$`), `name a CSV file in the folder "${folder}"`),
+    channels: z.array(channelSchema).min(1).max(200),
+  })
+type SamplesInFile = z.output<ReturnType<typeof samplesIn>>
 
 const uuid = z.uuid()
 type Origin = z.output<z.ZodObject<typeof originFields>>
@@ -34,7 +37,11 @@ const MORE_IN_FILE: { readonly [List in RecordList]?: Readonly<Record<string, z.
     curve: gridCurveSchema.nullable(),
     /** Which way of working out curve and peaks made them; they are made anew from the samples where it is not this program's. */
     curveVersion: z.int().positive().optional(),
-    samples: samplesSchema.nullable().default(null),
+    samples: samplesIn('pulls').nullable().default(null),
+  },
+  trackLogs: {
+    /** Null: the file was made without them. */
+    samples: samplesIn('logs').nullable().default(null),
   },
   photos: {
     /** Its bytes, beside this file. */
@@ -43,7 +50,8 @@ const MORE_IN_FILE: { readonly [List in RecordList]?: Readonly<Record<string, z.
 }
 
 interface MoreInFile {
-  readonly pulls: { readonly curveVersion?: number | undefined; readonly samples: z.output<typeof samplesSchema> | null }
+  readonly pulls: { readonly curveVersion?: number | undefined; readonly samples: SamplesInFile | null }
+  readonly trackLogs: { readonly samples: SamplesInFile | null }
   readonly photos: { readonly file: string }
 }
 
@@ -127,3 +135,6 @@ export interface BuildFileReport {
   readonly unchangedCount: number
   readonly changes: readonly FileChange[]
 }
+
+/** Samples of logs are many: a file holds them where that is asked. */
+export const buildFileWishSchema = z.strictObject({ logs: z.enum(['yes', 'no']).default('no') })

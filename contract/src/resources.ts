@@ -1,4 +1,4 @@
-import { type BatchResource, buildFields, dynoMappingKind, KINDS, z } from '@bold-ballast/core'
+import { type BatchResource, buildFields, dynoMappingKind, KINDS, loggerMappingKind, z } from '@bold-ballast/core'
 
 const uuid = z.uuid().overwrite((text) => text.toLowerCase())
 const uuidField = { id: uuid }
@@ -57,28 +57,47 @@ export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
 
 export const photoQuerySchema = z.strictObject({ id: uuid, recordId: uuid, name: z.string().trim().min(1).max(200) })
 
-const mappingSchema = dynoMappingKind.fields.columns
-
 /** A mapping in an address: the columns as JSON. */
-const mappingText = z
-  .string()
-  .max(20_000)
-  .transform((text, context): z.output<typeof mappingSchema> => {
-    try {
-      return mappingSchema.parse(JSON.parse(text))
-    } catch {
-      context.addIssue({ code: 'custom', message: 'is no list of columns; each names its heading, its role and its unit' })
-      return z.NEVER
-    }
-  })
+const mappingText = <Columns extends z.ZodType>(schema: Columns) =>
+  z
+    .string()
+    .max(20_000)
+    .transform((text, context): z.output<Columns> => {
+      try {
+        return schema.parse(JSON.parse(text))
+      } catch {
+        context.addIssue({ code: 'custom', message: 'is no list of columns; each names its heading, its role and its unit' })
+        return z.NEVER
+      }
+    })
 
 export const pullFileQuerySchema = z.strictObject({
   mode: z.enum(['columns', 'preview', 'import']),
   importId: uuid,
-  mapping: mappingText.optional(),
+  mapping: mappingText(dynoMappingKind.fields.columns).optional(),
   /** Which of the session's settings the pulls ran on; left out: the first. */
   settingId: z.string().min(1).max(64).nullable().default(null),
 })
 
 export type Meta = z.infer<z.ZodObject<typeof metaFields>>
 export type Stored<RecordType> = RecordType & Meta & { buildId: string }
+
+export const logFileQuerySchema = z.strictObject({
+  mode: z.enum(['columns', 'preview', 'import']),
+  importId: uuid,
+  logId: uuid,
+  fileName: z.string().trim().min(1).max(200),
+  loggerName: z.string().trim().min(1).max(120).default('logger'),
+  mapping: mappingText(loggerMappingKind.fields.columns).optional(),
+})
+
+/** Which channels of a log, by their place, from when to when, and how many entries at the most. */
+export const logSamplesQuerySchema = z.strictObject({
+  channels: z
+    .string()
+    .regex(/^\d{1,3}(,\d{1,3}){0,19}$/, 'name up to 20 channels by their place, with commas')
+    .transform((text) => text.split(',').map(Number)),
+  fromS: z.coerce.number().min(0).max(1e6).default(0),
+  toS: z.coerce.number().min(0).max(1e6).default(1e6),
+  most: z.coerce.number().int().min(100).max(20_000).default(4000),
+})

@@ -31,8 +31,21 @@ export const CIRCLE_OF_80_M = Array.from({ length: 300 }, (_, i) => ({
   latitudeDeg: 59 + (80 * Math.sin((2 * Math.PI * i) / 300)) / 111_412,
   longitudeDeg: 18 + (80 * Math.cos((2 * Math.PI * i) / 300)) / 57_478,
 }))
-/** What a logger that counts laps wrote: a change at 5 s and one at 12 s. */
-export const LOG_ROWS = [['time s', 'lap'], ...Array.from({ length: 20 }, (_, i) => [String(i), String(i < 5 ? 0 : i < 12 ? 1 : 2)])]
+/** What laps are read from: a count that changes at 5 s and at 12 s. */
+export const LOG = {
+  timeS: Float64Array.from({ length: 20 }, (_, i) => i),
+  origin: null,
+  east: null,
+  north: null,
+  lap: Float64Array.from({ length: 20 }, (_, i) => (i < 5 ? 0 : i < 12 ? 1 : 2)),
+}
+/** A pull in one gear at a steady 4 m/s², 20 samples a second. */
+export const FULL_PULL = {
+  timeS: Array.from({ length: 61 }, (_, i) => i / 20),
+  speedMps: Array.from({ length: 61 }, (_, i) => 25 + i / 5),
+  engineRpm: Array.from({ length: 61 }, (_, i) => (((25 + i / 5) * 5.655) / 0.308) * (30 / Math.PI)),
+  throttle: null,
+}
 export const CORNERING_LAP = { speedMps: Array(30).fill(0.001), alongMps2: Array(30).fill(0), acrossMps2: Array(30).fill(1.18 * 9.80665) }
 export const LOG_CAR = {
   massKg: 1180,

@@ -16,7 +16,6 @@ import { pullLever, wishedSets } from '../src/track/lap-wish.ts'
 import { lapWorth } from '../src/track/lap-worth.ts'
 import { closureProblems, trackCells, trackShape } from '../src/track/track.ts'
 import { tyreLimits } from '../src/track/tyre-limits.ts'
-import { lapsOfLog, readLog } from '../src/tracklog/read-log.ts'
 import { readTread } from '../src/tyres/tread.ts'
 
 const STEP = { stepM: 3 }
@@ -261,76 +260,5 @@ describe('laps and ranks', () => {
     expect(readTread([365, 350, 344])).toMatchObject({ camber: 'less' })
     expect(readTread([350, 360, 344])).toMatchObject({ pressure: 'high' })
     expect(() => readTread([30, 40, 50])).toThrow(/inner edge/)
-  })
-})
-
-describe('a logger’s rows', () => {
-  const rows = (head: string, line: (i: number) => string, count = 200) => [
-    ['logger 3'],
-    head.split(','),
-    ...Array.from({ length: count }, (_, i) => line(i).split(',')),
-  ]
-  /** Once round 60 m in 15.08 s at a place on the Earth, from half a second before the line. */
-  const ring = (i: number) => {
-    const turn = (2 * Math.PI * (i * 0.1 - 0.53)) / 15.08
-    return `${59 + (60 - 60 * Math.cos(turn)) / 111_412},${18 + (60 * Math.sin(turn)) / 57_478}`
-  }
-  const track = { origin: { latitudeDeg: 59, longitudeDeg: 18 }, bearingRad: 0 }
-  test.each([
-    ['seconds', (i: number) => String(i / 10), 'time s'],
-    ['milliseconds', (i: number) => String(100 * i), 'Time (ms)'],
-    ['minutes and seconds', (i: number) => `${Math.floor(i / 600)}:${((i / 10) % 60).toFixed(1)}`, 'clock'],
-    ['instants', (i: number) => new Date(Date.UTC(2026, 9, 10, 9, 40) + 100 * i).toISOString(), 'UTC'],
-  ])('laps by positions, the clock in %s', (_, clock, head) => {
-    const log = readLog(rows(`${head},Latitude,Longitude`, (i) => `${clock(i)},${ring(i)}`, 500))
-    const laps = lapsOfLog(log, track)
-    expect(log.problems).toEqual([])
-    expect(laps.length).toBe(3)
-    for (const { lapS } of laps) expect(Math.abs(lapS - 15.08)).toBeLessThan(0.02)
-  })
-  it('laps by the logger’s own count where the track has no place', () => {
-    const log = readLog(rows('time,lap', (i) => `${i / 10},${i < 20 ? 0 : i < 170 ? 1 : 2}`))
-    expect(lapsOfLog(log, { origin: null, bearingRad: null })).toEqual([{ fromS: 2, lapS: expect.closeTo(15, 9) }])
-  })
-  it('a gap, empty cells and a dead receiver are told before any lap', () => {
-    const gap = readLog(rows('time,lat,lon', (i) => `${i < 100 ? i / 10 : i / 10 + 6},${ring(i)}`))
-    expect(gap.problems).toEqual(['One gap: nothing was recorded for 6.1 s from 10 s on.'])
-    const empty = readLog(rows('time,lat,lon', (i) => (i % 4 === 0 ? `${i / 10},,` : `${i / 10},${ring(i)}`)))
-    expect(empty.problems[0]).toMatch(/50 of 200 lines have no position/)
-    expect(readLog(rows('time,lat,lon', (i) => `${i / 10},59,18`)).problems).toEqual(['The position never moved: the receiver was dead.'])
-    // A time that comes twice is taken once.
-    expect(readLog(rows('time,lat,lon', (i) => `${Math.floor(i / 2) / 5},${ring(i)}`)).timeS.length).toBe(100)
-  })
-  test.each([
-    [
-      'no heading',
-      () =>
-        readLog([
-          ['rpm', 'boost'],
-          ['1', '2'],
-        ]),
-      /Found "rpm", "boost"/,
-    ],
-    ['a clock that goes back', () => readLog(rows('time,lap', (i) => `${i === 50 ? 1 : i / 10},1`)), /goes back at line 53/],
-    ['a logger that recorded nothing', () => readLog(rows('time,lap', (i) => `${i},0`, 3)), /recorded nothing that a lap/],
-    [
-      'another track',
-      () => lapsOfLog(readLog(rows('time,lat,lon', (i) => `${i / 10},${ring(i)}`, 500)), { origin: { latitudeDeg: 59.01, longitudeDeg: 18 }, bearingRad: 0 }),
-      /never crosses/,
-    ],
-    [
-      'another country',
-      () => lapsOfLog(readLog(rows('time,lat,lon', (i) => `${i / 10},${ring(i)}`)), { origin: { latitudeDeg: 48, longitudeDeg: 11 }, bearingRad: 0 }),
-      /km from the first/,
-    ],
-    [
-      'positions on a track drawn in words',
-      () => lapsOfLog(readLog(rows('time,lat,lon', (i) => `${i / 10},${ring(i)}`)), { origin: null, bearingRad: null }),
-      /no place on the Earth/,
-    ],
-    ['a count that never changes', () => lapsOfLog(readLog(rows('time,lap', (i) => `${i},3`)), { origin: null, bearingRad: null }), /no whole lap/],
-  ])('refuses %s', (_, work, words) => {
-    expect(work).toThrow(words)
-    expect(work).toThrow(CalculationError)
   })
 })

@@ -23,6 +23,7 @@ import { pullFileRoutes } from './pull-files/routes.ts'
 import { recordRoutes } from './records/routes.ts'
 import { RecordService } from './records/service.ts'
 import { shelfRoutes } from './shelf/routes.ts'
+import { trackLogRoutes } from './track-logs/routes.ts'
 import type { WorkPool } from './workers/pool.ts'
 
 const CONTENT_SECURITY = {
@@ -79,6 +80,7 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records, new LateValues(pool))
   const builds = new BuildService(knex, open)
+  const batches = new BatchService(knex)
   router.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store')
     next()
@@ -89,10 +91,11 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   })
   router.use(calculationRoutes(pool))
   router.use(pullFileRoutes(knex, records, pool))
+  router.use(trackLogRoutes(knex, records, batches, pool))
   router.use(buildFileRoutes(knex, open, pool))
   router.use(photoRoutes(knex, records))
   router.use(massGuard(open))
-  router.use(batchRoutes(new BatchService(knex)))
+  router.use(batchRoutes(batches))
   router.use(express.json({ limit: '256kb' }))
   router.use(buildRoutes(builds, open))
   router.use(logRoutes(knex))

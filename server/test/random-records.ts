@@ -133,6 +133,7 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     lapS: 10 + ((lapS as number) % 3000),
     sectorS: [],
   }),
+  logWindows: ({ fromS }) => ({ of: 'grip', gear: null, points: null, grip: 1.1, fromS: (fromS as number) % 1000, toS: ((fromS as number) % 1000) + 90 }),
   driftRuns: (_, __, { trackSessions = [] }) => ({ trackSessionId: trackSessions.find(({ kind }) => kind === 'runs')?.id }),
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
   parts: ({ ratings, drive }) => ({

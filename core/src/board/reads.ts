@@ -16,7 +16,7 @@ export const ANSWER_READS = {
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
   aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits'])],
-  track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'targets', 'limits'])],
+  track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'loggerMappings', 'targets', 'limits'])],
   drivetrain: [...new Set<RecordList>([...OF_THE_CAR, ...DRIVE_ROOM_READS])],
 } as const satisfies Record<string, readonly RecordList[]>
 

@@ -16,11 +16,11 @@ const MOST_LINES = 60
  */
 export function findDelimiter(head: string): string {
   if (head.includes('\0') || head.includes('\ufffd')) {
-    throw new CalculationError('unreadable', 'file', 'This is not a text file. Export the pulls from the dyno as CSV and choose that file.')
+    throw new CalculationError('unreadable', 'file', 'This is not a text file. Export it as CSV and choose that file.')
   }
   const lines = head.split(/\r?\n/).filter((line) => line.trim() !== '')
   const [heading = ''] = lines
-  if (heading === '') throw new CalculationError('missing', 'file', 'The file is empty. Export the pulls again and choose that file.')
+  if (heading === '') throw new CalculationError('missing', 'file', 'The file is empty. Export it again and choose that file.')
   // Numbers may hold commas; a heading is a line of words.
   const worded = lines.slice(0, MOST_LINES).filter((line) => /\p{L}/u.test(line))
   const widest = (mark: string) => Math.max(...(worded.length > 0 ? worded : lines).map((line) => line.split(mark).length))

@@ -11,6 +11,7 @@ import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
 import { driftRunKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
+import { loggerMappingKind, logWindowKind, trackLogKind } from './track-log-kinds.ts'
 import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
 
 /** Every kind of record that a build holds, in the order in which they are stored: what names another comes after it, or is checked at the end. */
@@ -47,10 +48,13 @@ export const KINDS = [
   mountKind,
   trackKind,
   trackSessionKind,
+  trackLogKind,
   lapKind,
   driftRunKind,
   brakeSystemKind,
   trackPlanKind,
+  logWindowKind,
+  loggerMappingKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

@@ -32,6 +32,7 @@ export const METRIC_GOALS = {
   wingSpan: 'positive',
   wingElements: 'positive',
   lapTime: 'positive',
+  cornerGrip: 'positive',
   brakeShare: 'share',
   entrySpeed: 'positive',
   tyresPerDay: 'positive',
@@ -73,7 +74,7 @@ export const AERO_METRICS = ['downforce', 'aeroBalance', 'balanceGap', 'dragArea
 export type AeroMetric = (typeof AERO_METRICS)[number]
 
 /** The metrics of the track. */
-export const TRACK_METRICS = ['lapTime', 'brakeShare', 'entrySpeed', 'tyresPerDay'] as const satisfies readonly Metric[]
+export const TRACK_METRICS = ['lapTime', 'cornerGrip', 'brakeShare', 'entrySpeed', 'tyresPerDay'] as const satisfies readonly Metric[]
 export type TrackMetric = (typeof TRACK_METRICS)[number]
 
 /** Metrics of which a stage can say what it should give, where no ledger can sum it. */

@@ -217,13 +217,16 @@ export const lapKind = defineRecord({
   isBatchable: true,
   nameFrom: ['position'],
   rules: [isLapped],
-  refs: { trackSessionId: { to: 'trackSessions', whenGone: 'goesWith' } },
+  refs: { trackSessionId: { to: 'trackSessions', whenGone: 'goesWith' }, logId: { to: 'trackLogs', whenGone: 'forgets' } },
   fields: {
     id,
     trackSessionId: id,
     /** In the order they were driven. */
     position: z.int().min(0).max(5000),
     lapS: within(5, 3600),
+    /** The log that it was read from, and where in it it begins. */
+    logId: id.nullable().default(null),
+    fromS: optional(0, 1e6),
     sectorS: z.array(within(0.5, 3600)).max(60).default([]),
     kind: z.enum(LAP_KINDS).default('clean'),
     typed,

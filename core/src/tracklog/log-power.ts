@@ -64,7 +64,7 @@ export function powerFromAcceleration({
 }
 
 /** The widest part of a log that one parabola is laid through, s. */
-const PARABOLA_S = 0.7
+export const PARABOLA_S = 0.7
 const LEAST_RATE_HZ = 10
 
 /**

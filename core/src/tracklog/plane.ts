@@ -11,7 +11,7 @@ export interface Origin {
 }
 
 /** Metres for a degree at a place: the curvature of the meridian and of the parallel there. */
-function scales({ latitudeDeg }: Origin): { north: number; east: number } {
+export function metresPerDegree({ latitudeDeg }: Origin): { north: number; east: number } {
   const e2 = FLATTENING * (2 - FLATTENING)
   const phi = (latitudeDeg * Math.PI) / 180
   const w = 1 - e2 * Math.sin(phi) ** 2
@@ -21,7 +21,7 @@ function scales({ latitudeDeg }: Origin): { north: number; east: number } {
 }
 
 /** Farther from its origin no track reaches, degrees of latitude. */
-const FARTHEST_DEG = 0.5
+export const FARTHEST_DEG = 0.5
 
 /**
  * Places on the Earth as metres east (x) and north (y) of an origin, by the radii of WGS 84 there: within 1 mm for a kilometre.
@@ -31,7 +31,7 @@ const FARTHEST_DEG = 0.5
 export function toPlane(origin: Origin, places: readonly Origin[]): { x: Float64Array; y: Float64Array } {
   requireWithin(origin.latitudeDeg, -85, 85, 'latitudeDeg')
   requireWithin(origin.longitudeDeg, -180, 180, 'longitudeDeg')
-  const { north, east } = scales(origin)
+  const { north, east } = metresPerDegree(origin)
   const [x, y] = [new Float64Array(places.length), new Float64Array(places.length)]
   places.forEach(({ latitudeDeg, longitudeDeg }, i) => {
     const [up, across] = [latitudeDeg - origin.latitudeDeg, longitudeDeg - origin.longitudeDeg]

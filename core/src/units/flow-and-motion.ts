@@ -156,6 +156,16 @@ export const FLOW_AND_MOTION = [
     clock: { read: readClock, write: clockText },
   }),
   defineQuantity({
+    kind: 'acceleration',
+    units: [
+      { symbol: 'm/s²', ending: 'Mps2', factor: 1, aliases: ['m/s2', 'm/s^2', 'mps2'] },
+      { symbol: 'g', factor: 9.80665, aliases: ['gee'] }, // exact, standard gravity
+    ],
+    metric: 'g',
+    imperial: 'g',
+    decimals: 2,
+  }),
+  defineQuantity({
     kind: 'voltage',
     units: [
       { symbol: 'V', ending: 'V', factor: 1, aliases: ['volt', 'volts'] },

@@ -28,7 +28,13 @@ export class BatchService {
     this.knex = knex
   }
 
-  write(actor: Actor, buildId: string, { batchId, writes }: z.output<typeof batchSchema>): Promise<Row[]> {
+  /** What is done alongside is part of it: with the writes, or not at all. */
+  write(
+    actor: Actor,
+    buildId: string,
+    { batchId, writes }: z.output<typeof batchSchema>,
+    alongside: (trx: Knex) => Promise<void> = async () => undefined,
+  ): Promise<Row[]> {
     return this.knex.transaction(async (trx) => {
       await lockBuild(trx, buildId)
       const done = await trx('history').where({ importId: batchId, buildId, action: 'batch' }).first()
@@ -50,6 +56,7 @@ export class BatchService {
         after: records(({ after }) => after),
         importId: batchId,
       })
+      await alongside(trx)
       return written
     })
   }

@@ -25,6 +25,10 @@ export async function parseBuildFile(source: BuildFileSource, pool?: WorkPool): 
         `Pull "${pull.label}" names ${pull.samples.file}, which is not beside the build file. Add it, or choose the whole archive.`,
       )
   }
+  for (const { samples, fileName } of file.trackLogs) {
+    if (samples && !source.has(samples.file))
+      throw refuse(samples.file, `Log "${fileName}" names ${samples.file}, which is not beside the build file. Add it, or choose the whole archive.`)
+  }
   for (const photo of file.photos) {
     if (!source.has(photo.file))
       throw refuse(photo.file, `Picture "${photo.name}" names ${photo.file}, which is not beside the build file. Add it, or choose the whole archive.`)

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { buildFileJsonSchema, buildFileQuerySchema } from '@bold-ballast/contract'
+import { buildFileJsonSchema, buildFileQuerySchema, buildFileWishSchema } from '@bold-ballast/contract'
 import { type Request, Router } from 'express'
 import type { Knex } from 'knex'
 import type { OpenBuilds } from '../builds/open-builds.ts'
@@ -75,7 +75,8 @@ export function buildFileRoutes(knex: Knex, open: OpenBuilds, pool: WorkPool): R
   router.get('/builds/:buildId/file', async (request, response) => {
     const now = new Date().toISOString()
     const build = await open.get(readId(request.params.buildId, 'build'))
-    const file = await buildFileOf(knex, build, now)
+    const { logs } = read(buildFileWishSchema, request.query)
+    const file = await buildFileOf(knex, build, now, { withLogs: logs === 'yes' })
     response.type('application/zip').attachment(fileName(file.build.name, now.slice(0, 10)))
     await pipeline(buildArchive(knex, file), response)
   })

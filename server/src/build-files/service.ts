@@ -10,6 +10,7 @@ import { writeHistory } from '../records/history.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
 import { applyRules } from '../records/rules.ts'
 import { lockBuild, plain } from '../records/versioned.ts'
+import { insertChannels } from '../track-logs/blocks.ts'
 import type { WorkPool } from '../workers/pool.ts'
 import { withNewIds } from './new-ids.ts'
 import { parseBuildFile } from './parse.ts'
@@ -70,7 +71,7 @@ export class BuildFileService {
     await BuildModel.query(trx).insert({ ...fileFields('build', file.build), ...stamp(file.build) })
     const context = memoryContext(file, actor.now)
     for (const { list } of KINDS) await insertRecords(trx, context, buildId, list, file[list] as BuildFileRecord[], stamp)
-    const sampleCount = await storeSamples(trx, buildId, source, file.pulls)
+    const sampleCount = (await storeSamples(trx, buildId, source, file.pulls)) + (await storeLogs(trx, buildId, source, file.trackLogs))
     await storePhotos(trx, buildId, source, file.photos)
     const report = makeReport(file, 'new', { isHere, getsNewIds: isHere, sampleCount, unchangedCount: 0, changes: [] })
     await writeHistory(trx, actor, {
@@ -97,12 +98,8 @@ export class BuildFileService {
     const context = mergedContext(file, stored, wish.missing === 'delete', actor.now)
     const after = await writePlanned(trx, actor, context, buildId, writes)
     const isAdded = (list: RecordList, { id }: { id: string }) => writes.some((write) => write.list === list && write.before === null && write.change.id === id)
-    const sampleCount = await storeSamples(
-      trx,
-      buildId,
-      source,
-      file.pulls.filter((pull) => isAdded('pulls', pull)),
-    )
+    const added = { pulls: file.pulls.filter((pull) => isAdded('pulls', pull)), logs: file.trackLogs.filter((log) => isAdded('trackLogs', log)) }
+    const sampleCount = (await storeSamples(trx, buildId, source, added.pulls)) + (await storeLogs(trx, buildId, source, added.logs))
     await storePhotos(
       trx,
       buildId,
@@ -215,6 +212,23 @@ async function storeSamples(trx: Knex, buildId: string, source: BuildFileSource,
     const channels = await readSamples(await source.open(pull.samples.file), pull.samples.file, pull.samples.channels)
     await insertSamples(trx, buildId, [{ pullId: pull.id, channels: bytesOf(channels) }])
     if (pull.curveVersion !== CURVE_VERSION) await rebuildPull(trx, buildId, pull.id, pull.label, channels)
+    count += channels[0]?.values.length ?? 0
+  }
+  return count
+}
+
+/** Reads the samples of logs one after another and stores them; answers how many rows. */
+async function storeLogs(trx: Knex, buildId: string, source: BuildFileSource, logs: BuildFile['trackLogs']): Promise<number> {
+  let count = 0
+  for (const { id, samples } of logs) {
+    if (!samples) continue
+    const channels = await readSamples(await source.open(samples.file), samples.file, samples.channels)
+    await insertChannels(
+      trx,
+      buildId,
+      id,
+      channels.map(({ values }) => Float32Array.from(values)),
+    )
     count += channels[0]?.values.length ?? 0
   }
   return count

@@ -2,7 +2,7 @@ import type { NextFunction, Request, Response } from 'express'
 import { AppError } from './problem.ts'
 
 function wantedTypes(path: string): readonly string[] {
-  if (path.endsWith('/pull-files')) return ['text/csv']
+  if (path.endsWith('/pull-files') || path.endsWith('/log-files')) return ['text/csv']
   if (path.endsWith('/photo-files')) return ['image/']
   return path === '/api/build-files' ? ['application/zip', 'application/json'] : ['application/json']
 }

@@ -1,20 +1,17 @@
 import { randomUUID } from 'node:crypto'
 import { type PullColumns, type PullPreview, type PullSamples, pullFileQuerySchema } from '@bold-ballast/contract'
 import { delimiterWord } from '@bold-ballast/core'
-import { type Request, Router } from 'express'
+import { Router } from 'express'
 import type { Knex } from 'knex'
+import { answerOf, requireSize, withBody } from '../file-reading/answer.ts'
+import type { SpooledReport } from '../file-reading/read-for.ts'
+import { PULL_FILE } from '../file-reading/read-pull-file.ts'
 import { actorOf } from '../http/actor.ts'
-import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
-import type { Refusable, SpooledReport } from '../pull-reading/read-for.ts'
-import { LARGEST_CSV_BYTES } from '../pull-reading/read-pull-file.ts'
-import { type Spool, spoolBody } from '../pull-reading/spool.ts'
 import type { RecordService } from '../records/service.ts'
 import { READ_LIMIT_MS, type WorkPool } from '../workers/pool.ts'
 import { spooledBytes, storedChannels } from './channels.ts'
 import { importPulls } from './import-pulls.ts'
-
-const tooLarge = () => new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
 
 /** A read pull as a record, without its channels. */
 function pullFields(pull: SpooledReport['pulls'][number], sessionId: string, settingId: string | null) {
@@ -23,36 +20,15 @@ function pullFields(pull: SpooledReport['pulls'][number], sessionId: string, set
   return { id: randomUUID() as string, sessionId, settingId, ...figures, setAside: null }
 }
 
-function answerOf<Answer>(found: Refusable<Answer>): Answer {
-  if (found.ok) return found.answer
-  throw new AppError('calculation-refused', found.message, { errors: [{ path: found.field, message: found.message }] })
-}
-
-/** The body as a file for as long as the work lasts; the work ends with the request. */
-async function withBody<Answer>(request: Request, work: (spool: Spool, signal: AbortSignal) => Promise<Answer>): Promise<Answer> {
-  const left = new AbortController()
-  request.once('aborted', () => left.abort())
-  const spool = await spoolBody(request, LARGEST_CSV_BYTES, tooLarge)
-  try {
-    return await work(spool, left.signal)
-  } finally {
-    await spool.remove()
-  }
-}
-
 export function pullFileRoutes(knex: Knex, records: RecordService, pool: WorkPool): Router {
   const router = Router()
   router.post('/builds/:buildId/sessions/:sessionId/pull-files', async (request, response) => {
     const buildId = readId(request.params.buildId, 'build')
     const sessionId = readId(request.params.sessionId, 'session')
     const { mode, importId, mapping, settingId } = read(pullFileQuerySchema, request.query)
-    if (Number(request.headers['content-length'] ?? 0) > LARGEST_CSV_BYTES) {
-      // What still comes is read and thrown away, so that the answer arrives.
-      request.resume()
-      throw tooLarge()
-    }
+    requireSize(request, PULL_FILE)
     await records.get('sessions', buildId, sessionId)
-    await withBody(request, async ({ path, beside }, signal) => {
+    await withBody(request, PULL_FILE, async ({ path, beside }, signal) => {
       const limits = { limitMs: READ_LIMIT_MS, signal }
       if (mode === 'columns') return void response.json(answerOf(await pool.run('columnsOf', { path, mapping }, limits)) satisfies PullColumns)
       const samplesPath = mode === 'import' ? beside('samples') : null

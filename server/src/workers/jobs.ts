@@ -1,6 +1,6 @@
 import { type BuildRecords, type CalculationAnswer, findCalculation, lateValue, openCar, orElse, runCalculation, type StageValue } from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
-import { columnsOf, pullsOf } from '../pull-reading/read-for.ts'
+import { columnsOf, logColumnsOf, logOf, pullsOf } from '../file-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
 
 /** What the pool can be asked for; each runs on a thread of its own, away from the one that serves. */
@@ -27,6 +27,10 @@ export const JOBS = {
   columnsOf,
   /** The pulls of a file. */
   pullsOf,
+  /** What the columns of a logger's file seem to be. */
+  logColumnsOf,
+  /** A log of a session on track. */
+  logOf,
   /** The text of a build file. */
   readBuildText,
 }

@@ -7,7 +7,10 @@ import {
   type DeviceKind,
   type GarageEntry,
   LOG_ENTRY_HEADER,
+  type LogColumns,
   type LogPage,
+  type LogPreview,
+  type LogSamples,
   type Problem,
   type PullColumns,
   type PullPreview,
@@ -22,6 +25,7 @@ import {
   type CalculationAnswer,
   type ColumnMapping,
   type DriveRoom,
+  type LogColumnMapping,
   listOfAddress,
   type PowerRoom,
   type RecordList,
@@ -68,6 +72,25 @@ const pullFileRequest = (mode: 'columns' | 'preview' | 'import', { buildId, sess
   method: 'POST',
   params: { mode, ...query, ...(mapping && mapping.length > 0 ? { mapping: JSON.stringify(mapping) } : {}) },
   body: typed(file, 'text/csv'),
+})
+
+export interface LogFileArguments {
+  readonly buildId: string
+  readonly sessionId: string
+  readonly importId: string
+  readonly logId: string
+  readonly file: File
+  readonly loggerName: string
+  readonly mapping: readonly LogColumnMapping[]
+}
+
+const logFileRequest = (mode: 'columns' | 'preview' | 'import', { buildId, sessionId, file, mapping, ...query }: LogFileArguments) => ({
+  url: `builds/${buildId}/track-sessions/${sessionId}/log-files`,
+  method: 'POST',
+  params: { mode, ...query, fileName: file.name, ...(mapping.length > 0 ? { mapping: JSON.stringify(mapping) } : {}) },
+  body: typed(file, 'text/csv'),
+  // A quarter of a gigabyte takes a while to be read.
+  timeout: 180_000,
 })
 
 /** Everything the server knows; a write makes those answers be read again that rest on what it touched. */
@@ -187,6 +210,18 @@ export const api = createApi({
     }),
     shelf: build.query<ShelfPart[], void>({ query: () => 'shelf', providesTags: ['Shelf'] }),
     pullSamples: build.query<PullSamples, { buildId: string; pullId: string }>({ query: ({ buildId, pullId }) => `builds/${buildId}/pulls/${pullId}/samples` }),
+    logSamples: build.query<LogSamples, { buildId: string; logId: string; channels: readonly number[]; fromS?: number; toS?: number; most?: number }>({
+      query: ({ buildId, logId, channels, ...params }) => ({
+        url: `builds/${buildId}/track-logs/${logId}/samples`,
+        params: { channels: channels.join(','), ...params },
+      }),
+    }),
+    logColumns: build.mutation<LogColumns, LogFileArguments>({ query: (all) => logFileRequest('columns', all) }),
+    previewLog: build.mutation<LogPreview, LogFileArguments>({ query: (all) => logFileRequest('preview', all) }),
+    importLog: build.mutation<Body[], LogFileArguments>({
+      query: (all) => logFileRequest('import', all),
+      invalidatesTags: (_r, error, { buildId }) => (error ? [] : touchesBuild(buildId)),
+    }),
     pullColumns: build.mutation<PullColumns, PullFileArguments>({ query: (all) => pullFileRequest('columns', all) }),
     previewPulls: build.mutation<PullPreview, PullFileArguments>({ query: (all) => pullFileRequest('preview', all) }),
     importPulls: build.mutation<Body[], PullFileArguments>({

@@ -6,6 +6,7 @@ import { normalDistribution } from '../../stats/distribution.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import { driftAt } from './drift-days.ts'
 import { lapStage } from './lap-inputs.ts'
+import { cornerGripAt } from './log-proof.ts'
 import { brakeShareAt } from './stage-brakes.ts'
 import { anchorOf, drivenAt, lapAtStage, lapPlan, type StageLap } from './stage-lap.ts'
 import { controlTrack, standingSessions, touchesLaps, trackSessions } from './track-sessions.ts'
@@ -24,6 +25,8 @@ export const TRACK_READS = [
   'aeroRuns',
   'tracks',
   'trackSessions',
+  'trackLogs',
+  'logWindows',
   'laps',
   'driftRuns',
   'brakeSystems',
@@ -40,6 +43,7 @@ interface Facts {
 
 const FACTS: Readonly<Record<TrackMetric, Facts>> = {
   lapTime: { word: 'Lap', kind: 'lapTime', sense: 'atMost', calculation: 'build.lap-at-stage', provedBy: ['laps'] },
+  cornerGrip: { word: 'Grip that corners show', kind: 'ratio', sense: 'atLeast', calculation: 'track.grip-from-log', provedBy: ['grip'] },
   brakeShare: { word: 'Front share of the brakes', kind: 'share', sense: 'between', calculation: 'brake.share-from-pressure', provedBy: [], range: 0.2 },
   entrySpeed: { word: 'Entry speed of a slide', kind: 'speed', sense: 'atLeast', calculation: 'drift.season', provedBy: ['drift'] },
   tyresPerDay: { word: 'Tyres a day', kind: 'ratio', sense: 'atMost', calculation: 'drift.season', provedBy: ['drift'] },
@@ -100,8 +104,25 @@ function driftValue(car: Car, position: number, pick: 'entryMps' | 'tyresPerDay'
   return undefined
 }
 
+/** What windows of the stage itself say; else those of the latest stage before it, by what its tyres hold more or less. */
+function cornerGripValue(car: Car, position: number): StageValue | undefined {
+  for (let at = position; at >= 0; at--) {
+    const found = cornerGripAt(car, at)
+    if (!found) continue
+    if (at === position) return known(found.value, found.sd, found.proof)
+    const friction = (stage: number) => lapStage(car, stage).inputs.find(({ key }) => key === 'friction')
+    const [before, after] = [friction(at), friction(position)]
+    const isSame = before?.source === after?.source
+    const ratio = before && after && !isSame ? after.value / before.value : 1
+    const sd = isSame || !after ? found.sd : Math.hypot(found.sd, (after.sd / after.value) * found.value)
+    return known(found.value * ratio, sd * ratio, isSame ? 'calculated' : 'guess', at)
+  }
+  return undefined
+}
+
 export const TRACK_VALUES: Readonly<Record<TrackMetric, MetricWork>> = {
   lapTime: { at: lapTimeAt },
+  cornerGrip: { at: cornerGripValue },
   brakeShare: {
     at: (car, position) => {
       const found = brakeShareAt(car, position)
@@ -120,6 +141,15 @@ export const TRACK_MEASUREMENTS = [
       head: 'Drive a session on the control track',
       text: isBuilt ? `${stage(position)} is built and never lapped.` : 'No lap was driven yet: until then it is a range in whole seconds.',
       to: at('track', position, '&tab=sessions'),
+    }),
+  }),
+  defineMeasurement({
+    key: 'grip',
+    metric: 'cornerGrip',
+    cure: ({ position, isBuilt }, { stage, at }) => ({
+      head: 'Log a session and keep the grip of its corners',
+      text: isBuilt ? `${stage(position)} is built and no log of it says what its corners hold.` : 'No log says yet what corners hold.',
+      to: at('track', position, '&tab=proof'),
     }),
   }),
   defineMeasurement({
@@ -150,6 +180,12 @@ export const TRACK_PROOFS = {
       return track !== undefined && standingSessions(car, position, track.id).length > 0
     },
     isEnteredAt: ({ records }, stageId) => records.trackSessions.some((entry) => entry.kind === 'laps' && entry.stageId === stageId),
+  },
+  grip: {
+    asksAsBought: false,
+    touches: (car, position) => touchesLaps(car, position) && isDueAt(car, position, ['cornerGrip']),
+    isMeasuredAt: (car, position) => cornerGripAt(car, position) !== undefined,
+    isEnteredAt: (car, stageId) => trackSessions(car).some(({ record, logs }) => record.stageId === stageId && logs.length > 0),
   },
   drift: {
     asksAsBought: false,

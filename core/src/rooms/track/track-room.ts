@@ -1,8 +1,10 @@
 import { orElse } from '../../attempt.ts'
+import type { Proof } from '../../proof/quantity.ts'
 import type { BrakeSystem, TrackPlan } from '../../records/brake-kinds.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import type { Limit } from '../../records/plan-kinds.ts'
 import type { Track } from '../../records/track-kinds.ts'
+import type { LoggerMapping } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import type { LapSchool } from '../../stats/best-laps.ts'
 import type { LapChange } from '../../track/lap-change.ts'
@@ -11,6 +13,7 @@ import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
 import { lockingAt } from './advice.ts'
 import { type DriftDays, driftDaysOf } from './drift-days.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
+import { cornerGripAt, type PowerProof, powerProofAt, type RoomWindow, roomWindows } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
 import { type DrivenLap, drivenAt, type LapPlan } from './stage-lap.ts'
 import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackSessions } from './track-sessions.ts'
@@ -33,6 +36,10 @@ export interface TrackRoomStage {
   readonly drift: DriftDays | null
   readonly brakes: BrakeSystem | null
   readonly locking: { readonly axle: 'front' | 'rear'; readonly decelerationG: number; readonly share: number } | null
+  /** Power out of logs of its sessions, against its dyno; null without windows. */
+  readonly power: PowerProof | null
+  /** Grip that its corners showed; null without windows. */
+  readonly grip: { readonly value: number; readonly sd: number; readonly proof: Proof; readonly laps: number } | null
   /** What is wanted of a lap by this stage, s. */
   readonly wantedS: number | null
   /** Names of the lines that change the air, for the ledger. */
@@ -48,6 +55,9 @@ export interface TrackRoom {
   readonly stages: readonly TrackRoomStage[]
   /** Earliest first. */
   readonly sessions: readonly RoomTrackSession[]
+  /** Parts of logs that stand for a number. */
+  readonly windows: readonly RoomWindow[]
+  readonly loggers: readonly (LoggerMapping & { readonly version: number })[]
   readonly plans: readonly (TrackPlan & { readonly version: number })[]
   readonly pairs: readonly WheelPair[]
   readonly wished: readonly WishedLapPart[]
@@ -104,6 +114,11 @@ function stageOf(car: Car, position: number): TrackRoomStage {
       () => lockingAt(car, position) ?? null,
       () => null,
     ),
+    power: orElse(
+      () => powerProofAt(car, position),
+      () => null,
+    ),
+    grip: cornerGripAt(car, position) ?? null,
     wantedS: wantedAt(car, position),
     aeroNames: aeroNamesAt(car, position),
     bounds: { leastKg: boundOf(car, position, 'massReady', 'atLeast'), mostW: boundOf(car, position, 'wheelPower', 'atMost') },
@@ -145,6 +160,8 @@ export function makeTrackRoom(car: Car): TrackRoom {
     school: lapSchoolOf(car),
     stages: car.stages.map((_, position) => stageOf(car, position)),
     sessions,
+    windows: roomWindows(car),
+    loggers: records.loggerMappings.map(versioned),
     plans: records.trackPlans.map(versioned),
     pairs: tyrePairs(sessions),
     wished: wishedParts(car),

@@ -1,6 +1,7 @@
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import type { DriftRun, LapKind, Track, TrackLap, TrackSession } from '../../records/track-kinds.ts'
+import type { TrackLog } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { LAP_SCHOOLS, type LapSchool, sessionLap } from '../../stats/best-laps.ts'
@@ -30,8 +31,13 @@ export interface RoomLap {
   readonly kind: LapKind
   readonly isClean: boolean
   readonly setAside: string | null
+  /** The log that it was read from, and where in it it begins; null: typed. */
+  readonly logId: string | null
+  readonly fromS: number | null
 }
 
+/** A log as a session lists it. */
+export type RoomLog = TrackLog & { readonly version: number }
 export type RoomRun = DriftRun & { readonly version: number }
 
 /** A session with what came of it. */
@@ -41,6 +47,7 @@ export interface RoomTrackSession {
   readonly trackName: string
   readonly laps: readonly RoomLap[]
   readonly runs: readonly RoomRun[]
+  readonly logs: readonly RoomLog[]
   /** By the build's school, with the spread of laps, timing and outing; null without a clean lap. */
   readonly value: { readonly lapS: number; readonly sdS: number; readonly timingSdS: number; readonly lapSdS: number; readonly clean: number } | null
   /** Why it stands for no stage; null where it stands for its own. */
@@ -76,9 +83,9 @@ function correctedLaps({ records }: Car, session: TrackSession, track: Track | u
   }
   return laps.map((lap, i): RoomLap => {
     const heavyKg = (onBoard(i) - reference.fuelL) * reference.fuelKgPerL
-    const { id, position, lapS, sectorS, kind, setAside } = lap
+    const { id, position, lapS, sectorS, kind, setAside, logId, fromS } = lap
     const isClean = kind === 'clean' && setAside === null
-    return { id, version: versionOf(lap), position, lapS, correctedS: lapS - FUEL_S_PER_KG_KM * heavyKg * km, sectorS, kind, isClean, setAside }
+    return { id, version: versionOf(lap), position, lapS, correctedS: lapS - FUEL_S_PER_KG_KM * heavyKg * km, sectorS, kind, isClean, setAside, logId, fromS }
   })
 }
 
@@ -120,6 +127,7 @@ function sessionOf(car: Car, session: TrackSession, lapsOf: ReadonlyMap<string, 
     trackName: track?.name ?? '',
     laps,
     runs: (runsOf.get(session.id) ?? []).map((run) => ({ ...run, version: versionOf(run) })),
+    logs: car.records.trackLogs.filter(({ trackSessionId }) => trackSessionId === session.id).map((log) => ({ ...log, version: versionOf(log) })),
     value,
     whyNot: whyNotOf(car, session, position),
   }

@@ -4,6 +4,7 @@ import { WAITING } from '../../stages/stage-value.ts'
 import { BEING_WORKED_OUT, metricFrame, ofStage, stageName, type Working, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
 import { driftAt } from './drift-days.ts'
 import { LAP_INPUT_WORDS, lapStage } from './lap-inputs.ts'
+import { roomWindows } from './log-proof.ts'
 import { TRACK_METRICS as DECLARED, TRACK_VALUES } from './metrics.ts'
 import { brakeGains, brakeShareAt } from './stage-brakes.ts'
 import { controlTrack, trackSessions } from './track-sessions.ts'
@@ -82,6 +83,15 @@ function brakeLines(car: Car, position: number): WorkingLine[] {
   ]
 }
 
+function gripLines(car: Car, position: number): WorkingLine[] {
+  return roomWindows(car)
+    .filter(({ of, setAside, trackSessionId }) => {
+      const session = trackSessions(car).find(({ record }) => record.id === trackSessionId)
+      return of === 'grip' && setAside === null && session?.position === position
+    })
+    .map(({ day, fromS, grip }) => ({ label: `${day}, lap from ${fromS.toFixed(1)} s of its log`, value: grip, kind: 'ratio', proof: 'measured' }))
+}
+
 function driftLines(car: Car, position: number): WorkingLine[] {
   const found = driftAt(car, position)
   if (!found) return []
@@ -96,7 +106,8 @@ const plain = (metric: Exclude<TrackMetric, 'lapTime'>) => (car: Car, position: 
   const value = TRACK_VALUES[metric].at(car, position)
   const declared = DECLARED.find(({ key }) => key === metric)
   if (!value || value === WAITING || !declared) return undefined
-  const lines = metric === 'brakeShare' ? brakeLines(car, position) : driftLines(car, position)
+  const from = value.fromPosition ?? position
+  const lines = metric === 'brakeShare' ? brakeLines(car, position) : metric === 'cornerGrip' ? gripLines(car, from) : driftLines(car, from)
   const remarks = value.fromPosition === null ? [] : [`From ${stageName(car, value.fromPosition)}.`]
   return { ...metricFrame(car, position, declared, value), lines, remarks }
 }

@@ -13,6 +13,7 @@ import * as drivetrain from './0011-drivetrain.ts'
 import * as aero from './0012-aero.ts'
 import * as aeroTests from './0013-aero-tests.ts'
 import * as track from './0014-track.ts'
+import * as trackLogs from './0015-track-logs.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -29,4 +30,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0012-aero': aero,
   '0013-aero-tests': aeroTests,
   '0014-track': track,
+  '0015-track-logs': trackLogs,
 }

@@ -7,6 +7,7 @@ export const TABS: readonly RoomTab<TrackTabProps>[] = [
   { path: 'worth', word: 'Worth', load: async () => (await import('./worth/worth-tab.tsx')).WorthTab },
   { path: 'sessions', word: 'Sessions', load: async () => (await import('./sessions/sessions-tab.tsx')).SessionsTab },
   { path: 'compare', word: 'Compare', load: async () => (await import('./compare/compare-tab.tsx')).CompareTab },
+  { path: 'proof', word: 'Proof', load: async () => (await import('./proof/proof-tab.tsx')).ProofTab },
   { path: 'tyres', word: 'Tyres and brakes', load: async () => (await import('./tyres/tyres-tab.tsx')).TyresTab },
   { path: 'tracks', word: 'Tracks', load: async () => (await import('./tracks/tracks-tab.tsx')).TracksTab },
 ]

@@ -6,7 +6,7 @@ import { mayBelongTo } from './compare/belongs.ts'
 import { lapPieces, secondsHeld } from './lap/lap-pieces.ts'
 import { lineWords } from './lap/ledger-figure.tsx'
 import { guessRange, trackNews, wantedWords } from './news.ts'
-import { firstDisagreement } from './sessions/log-laps.tsx'
+import { firstDisagreement } from './sessions/log-and-typed.ts'
 import { paddockWrites } from './sessions/paddock-writes.ts'
 import { sessionBody, sessionDefaults } from './sessions/session-form.ts'
 import { firstLook } from './sessions/sessions-tab.tsx'
@@ -62,6 +62,7 @@ const session = (record: Partial<RoomTrackSession['record']> = {}, more: Partial
   trackName: 'Field',
   laps: [lap(0, 84.9), lap(1, 85.2)],
   runs: [],
+  logs: [],
   value: null,
   whyNot: null,
   ...more,

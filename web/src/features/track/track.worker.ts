@@ -2,19 +2,22 @@ import {
   attempt,
   CalculationError,
   changedLapCar,
+  gradeUnder,
   type Lap,
   type LapCar,
   type LapChange,
   type LapLever,
   type LapPlan,
+  type LapTrace,
   type LapWorth,
   type LeverAnswer,
-  type LogSamples,
+  type LogCarInputs,
   lapOf,
-  lapsOfLog,
   lapWorth,
+  type PowerWindow,
+  type PullingSamples,
+  powerWindows,
   pullLever,
-  readLog,
   type StageLap,
   type StageLedger,
   secondsLedger,
@@ -25,16 +28,12 @@ import {
   workLap,
 } from '@bold-ballast/core'
 import { expose } from 'comlink'
-import Papa from 'papaparse'
 
 type Refused = { readonly refused: string }
 const orRefused = <Answer>(work: () => Answer): Answer | Refused => {
   const found = attempt(work)
   return found instanceof CalculationError ? { refused: found.message } : (found as Answer)
 }
-
-/** A log as the page shows it: its laps, and what to look at first. */
-const told = (log: LogSamples, track: Parameters<typeof lapsOfLog>[1]) => ({ laps: lapsOfLog(log, track), told: log.told, problems: log.problems })
 
 const work = {
   /** The lap of a plan, and the model's own run of it. */
@@ -61,12 +60,9 @@ const work = {
   sets(track: TrackLine, car: LapCar, wantedS: number, parts: readonly WishedPart[]): readonly WishedSet[] | Refused {
     return orRefused(() => wishedSets({ track, car, wantedS, parts }))
   },
-  /** Samples of a logger's CSV text, and its laps on a track. */
-  log(text: string, track: { origin: { latitudeDeg: number; longitudeDeg: number } | null; bearingRad: number | null }) {
-    return orRefused(() => {
-      const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: true })
-      return told(readLog(data), track)
-    })
+  /** Full throttle in one gear, in samples of a log; with the slope of the road where the lap lies on a track. */
+  windows(samples: PullingSamples, inputs: LogCarInputs, road: { track: TrackLine; trace: LapTrace; fromS: number } | null): readonly PowerWindow[] | Refused {
+    return orRefused(() => powerWindows({ samples, ...inputs, ...(road ? { gradeAt: gradeUnder(road.track, road.trace, road.fromS) } : {}) }))
   },
   /** What a change does to a lap, s, and each of some changes alone. */
   changed(track: TrackLine, car: LapCar, changes: readonly LapChange[]): number[] | Refused {

@@ -3,13 +3,14 @@ import { type ColumnMapping, FIRST_SETTING } from '@bold-ballast/core'
 import { useEffect, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useSender } from '../../../data/use-sender.ts'
+import { ColumnTable } from '../../../shared/column-table.tsx'
 import { SettingSelect } from '../../../shared/setting-select.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
-import { ColumnTable } from './column-mapping.tsx'
+import { PULL_ROLES } from './pull-roles.ts'
 import { SheetReader } from './sheet-reader.tsx'
 import { typedCurveFile } from './typed-curve.ts'
 
@@ -135,7 +136,7 @@ export function PullImport({ records, session, onClose }: { records: RecordsAnsw
       {columns.length > 0 && (
         <details className="mt-3" open={isOpen || refusal !== null} onToggle={(event) => setIsOpen(event.currentTarget.open)}>
           <summary className="min-h-6 cursor-pointer font-semibold">Which column is what</summary>
-          <ColumnTable columns={columns} firstRows={found.firstRows} change={change} />
+          <ColumnTable columns={columns} firstRows={found.firstRows} change={change} roles={PULL_ROLES} />
           <p className="text-xs text-quiet">What you say here is remembered for {session.dynoName}.</p>
         </details>
       )}

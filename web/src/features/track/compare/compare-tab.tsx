@@ -21,6 +21,7 @@ import { Empty } from '../../../ui/states.tsx'
 import { timeText } from '../../../ui/words.ts'
 import type { TrackTabProps } from '../tab-props.ts'
 import { mayBelongTo } from './belongs.ts'
+import { Traces } from './traces.tsx'
 
 const cleanOf = (session: RoomTrackSession) => session.laps.filter(({ isClean }) => isClean).map(({ correctedS }) => correctedS)
 const dayOf = (session: RoomTrackSession) => session.record.at.slice(0, 10)
@@ -160,7 +161,7 @@ function SidesTable({ a, b }: { a: RoomTrackSession; b: RoomTrackSession }) {
 }
 
 /** Whether a session was faster than another: the difference with its interval, what it may belong to, laps that decide it, and A-B-A where a change was put back. */
-export function CompareTab({ room, track }: TrackTabProps) {
+export function CompareTab({ records, room, track }: TrackTabProps) {
   const address = useAddress()
   const { text, format } = useQuantities()
   const [holder, width] = useWidth<HTMLDivElement>(640)
@@ -210,6 +211,7 @@ export function CompareTab({ room, track }: TrackTabProps) {
             lap. Fuel brought to the reference.
           </p>
           <SidesTable a={a} b={b} />
+          {track && <Traces buildId={records.build.id} a={a} b={b} track={track} width={Math.max(460, Math.min(width, 760))} />}
         </div>
         <div className="min-w-0">
           <h2 className="mb-1">What it may belong to</h2>

@@ -136,14 +136,14 @@ function LapFacts({ session }: { session: RoomTrackSession }) {
 function SessionDetail({
   buildId,
   session,
-  track,
+  room,
   whole,
   edit,
   isAsked,
 }: {
   buildId: string
   session: RoomTrackSession
-  track: TrackRoom['tracks'][number] | null
+  room: TrackRoom
   whole: DriftDays | null
   edit: () => void
   isAsked: boolean
@@ -186,7 +186,7 @@ function SessionDetail({
       )}
       {runs.length > 0 && <DriftSummary buildId={buildId} session={session} whole={whole} />}
       {record.kind !== 'runs' && <Stopwatch key={`watch ${record.id}`} buildId={buildId} session={session} />}
-      {record.kind !== 'runs' && track && <LogLaps key={`log ${record.id}`} buildId={buildId} session={session} track={track} />}
+      <LogLaps key={`log ${record.id}`} buildId={buildId} session={session} room={room} />
       <CornerCards session={session} />
       {laps.length > 0 && (
         <ScrollBox label="Laps of the session" className="mt-4">
@@ -258,7 +258,7 @@ export function SessionsTab({ records, room, stageId, position, driven }: TrackT
             key={picked.record.id}
             buildId={buildId}
             session={picked}
-            track={room.tracks.find(({ id }) => id === picked.record.trackId) ?? null}
+            room={room}
             whole={room.drift}
             edit={() => edit(picked.record.id)}
             isAsked={isAsked}

@@ -1,6 +1,6 @@
 import type { ColumnMapping } from '@bold-ballast/core'
 import { expect, test } from 'vitest'
-import { withColumn } from './column-mapping.tsx'
+import { withColumn } from './column-table.tsx'
 
 const columns: ColumnMapping[] = [
   { heading: 'A', role: 'speed', unit: 'rpm' },

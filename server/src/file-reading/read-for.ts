@@ -1,8 +1,9 @@
 import { createReadStream, createWriteStream } from 'node:fs'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import type { PullColumns } from '@bold-ballast/contract'
-import { CalculationError, type ColumnMapping, type PullFileReport } from '@bold-ballast/core'
+import type { LogColumns, PullColumns } from '@bold-ballast/contract'
+import { CalculationError, type ColumnMapping, type LogColumnMapping, type PullFileReport, type TrackPlace } from '@bold-ballast/core'
+import { readLogColumns, readLogFile, type SpooledLog } from './read-log-file.ts'
 import { readPullColumns, readPullFile } from './read-pull-file.ts'
 
 /** Where a file of pulls lies, and what is wanted of it. */
@@ -60,3 +61,21 @@ export const pullsOf = ({ path, mapping, samplesPath }: PullFileWish & { readonl
     }
     return { ...report, pulls, delimiter }
   })
+
+/** Where a logger's file lies, and what is wanted of it. */
+export interface LogFileWish {
+  readonly path: string
+  readonly mapping: readonly LogColumnMapping[] | undefined
+}
+
+/** What the columns of a logger's file seem to be. */
+export const logColumnsOf = ({ path, mapping }: LogFileWish): Promise<Refusable<LogColumns>> => orRefusal(() => readLogColumns(path, mapping))
+
+/** A log with its laps on a track; its samples go into a file of their own. */
+export const logOf = ({
+  path,
+  mapping,
+  track,
+  samplesPath,
+}: LogFileWish & { readonly track: TrackPlace; readonly samplesPath: string | null }): Promise<Refusable<SpooledLog>> =>
+  orRefusal(() => readLogFile(path, mapping, track, samplesPath))

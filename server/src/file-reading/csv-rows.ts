@@ -1,22 +1,29 @@
 import { PassThrough, type Readable } from 'node:stream'
 import { TextDecoder } from 'node:util'
-import type { PullColumns } from '@bold-ballast/contract'
-import { CalculationError, type ColumnMapping, delimiterWord, findDelimiter, type PullFileReport, PullReader } from '@bold-ballast/core'
+import { CalculationError, findDelimiter } from '@bold-ballast/core'
 import Papa from 'papaparse'
-import { AppError } from '../http/problem.ts'
+import type { AppError } from '../http/problem.ts'
 
-export const LARGEST_CSV_BYTES = 100 * 1024 * 1024
 const HEAD_BYTES = 4096
 const LONGEST_LINE = 64 * 1024
 
-const tooLarge = () => new AppError('too-large', 'The file is larger than 100 MB. Export fewer pulls, or fewer channels, into one file.')
+/** What takes the rows of a file one by one, and may refuse one. */
+export interface RowReader {
+  readonly addRow: (cells: readonly string[]) => void
+}
+
+/** How large a file may be, and what is said of one that is larger. */
+export interface CsvLimit {
+  readonly mostBytes: number
+  readonly tooLarge: () => AppError
+}
 
 /** The text decoder that fits: that of the file's own mark, UTF-8, or the Western one many dynos still write. Refuses a binary file. */
 function decoderFor(head: Buffer): TextDecoder {
   if (head[0] === 0xff && head[1] === 0xfe) return new TextDecoder('utf-16le')
   if (head[0] === 0xfe && head[1] === 0xff) return new TextDecoder('utf-16be')
   const controls = head.filter((byte) => byte < 9 || (byte > 13 && byte < 32)).length
-  if (controls > 0) throw new CalculationError('unreadable', 'file', 'This is not a text file. Export the pulls from the dyno as CSV and choose that file.')
+  if (controls > 0) throw new CalculationError('unreadable', 'file', 'This is not a text file. Export it as CSV and choose that file.')
   try {
     new TextDecoder('utf-8', { fatal: true }).decode(head, { stream: true })
     return new TextDecoder('utf-8')
@@ -25,10 +32,11 @@ function decoderFor(head: Buffer): TextDecoder {
   }
 }
 
-const SHOWN_ROWS = 6
-
-/** What the columns of a file seem to be, by its first lines alone: for a file that nobody could read until a person says it. */
-export async function readPullColumns(source: Readable, mapping: readonly ColumnMapping[] | undefined): Promise<PullColumns> {
+/** The first rows of a file, and a reader that was handed them: for a file that nobody could read until a person says what its columns are. */
+export async function readFirstRows<Reader extends RowReader>(
+  source: Readable,
+  readerFor: (delimiter: string) => Reader,
+): Promise<{ reader: Reader; delimiter: string; rows: readonly (readonly string[])[] }> {
   const chunks: Buffer[] = []
   let bytes = 0
   for await (const chunk of source) {
@@ -40,20 +48,30 @@ export async function readPullColumns(source: Readable, mapping: readonly Column
   const text = decoderFor(head.subarray(0, HEAD_BYTES)).decode(head, { stream: true })
   const delimiter = findDelimiter(text.slice(0, HEAD_BYTES))
   const { data } = Papa.parse<string[]>(text, { delimiter, preview: 60 })
-  const reader = new PullReader({ delimiter, mapping })
+  const reader = readerFor(delimiter)
   try {
     for (const row of data) reader.addRow(row)
   } catch (error) {
     // What cannot be read yet is what the person is asked about.
     if (!(error instanceof CalculationError)) throw error
   }
-  const columns = reader.guess()
-  const at = data.findIndex((row) => row.length >= columns.length && columns.every(({ heading }, i) => row[i]?.replace(/^\ufeff/, '').trim() === heading))
-  return { delimiter: delimiterWord(delimiter), columns, firstRows: data.slice(at + 1, at + 1 + SHOWN_ROWS) }
+  return { reader, delimiter, rows: data }
 }
 
-/** Reads a dyno file as it streams in: numbers are kept, text is not. The stream is ended early when it is refused. */
-export async function readPullFile(source: Readable, mapping: readonly ColumnMapping[] | undefined): Promise<{ report: PullFileReport; delimiter: string }> {
+const SHOWN_ROWS = 6
+
+/** Some rows below the heading that a reader found, to show what its columns hold. */
+export function rowsBelow(rows: readonly (readonly string[])[], headings: readonly string[]): (readonly string[])[] {
+  const at = rows.findIndex((row) => row.length >= headings.length && headings.every((heading, i) => row[i]?.replace(/^\ufeff/, '').trim() === heading))
+  return rows.slice(at + 1, at + 1 + SHOWN_ROWS)
+}
+
+/** Reads a file of rows as it streams in: text is not kept. The stream is ended early when it is refused. */
+export async function streamRows<Reader extends RowReader>(
+  source: Readable,
+  { mostBytes, tooLarge }: CsvLimit,
+  readerFor: (delimiter: string) => Reader,
+): Promise<{ reader: Reader; delimiter: string }> {
   const head: Buffer[] = []
   let headBytes = 0
   let total = 0
@@ -62,7 +80,7 @@ export async function readPullFile(source: Readable, mapping: readonly ColumnMap
     const { value, done } = await chunks.next()
     if (done) return undefined
     total += value.length
-    if (total > LARGEST_CSV_BYTES) throw tooLarge()
+    if (total > mostBytes) throw tooLarge()
     return value
   }
   while (headBytes < HEAD_BYTES) {
@@ -75,7 +93,7 @@ export async function readPullFile(source: Readable, mapping: readonly ColumnMap
   const decoder = decoderFor(first.subarray(0, HEAD_BYTES))
   const start = decoder.decode(first, { stream: true })
   const delimiter = findDelimiter(start.slice(0, HEAD_BYTES))
-  const reader = new PullReader({ delimiter, mapping })
+  const reader = readerFor(delimiter)
   const text = new PassThrough({ encoding: 'utf8' })
   const guard = lineGuard()
   guard(start)
@@ -89,10 +107,10 @@ export async function readPullFile(source: Readable, mapping: readonly ColumnMap
   }
   text.end(decoder.decode())
   await parsed
-  return { report: reader.finish(), delimiter }
+  return { reader, delimiter }
 }
 
-/** Refuses a file whose lines are longer than any dyno writes, before they pile up in memory. */
+/** Refuses a file whose lines are longer than any table has, before they pile up in memory. */
 function lineGuard(): (text: string) => void {
   let open = 0
   return (text) => {
@@ -103,12 +121,12 @@ function lineGuard(): (text: string) => void {
       throw new CalculationError(
         'out-of-range',
         'file',
-        'A line of the file is longer than 64 kB: it has no line breaks, or is no table. Export the pulls as CSV with one row a line.',
+        'A line of the file is longer than 64 kB: it has no line breaks, or is no table. Export it as CSV with one row a line.',
       )
   }
 }
 
-function parseInto(text: Readable, delimiter: string, reader: PullReader): Promise<void> {
+function parseInto(text: Readable, delimiter: string, reader: RowReader): Promise<void> {
   return new Promise((resolve, reject) => {
     Papa.parse<string[]>(text as unknown as File, {
       delimiter,

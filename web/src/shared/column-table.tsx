@@ -1,45 +1,41 @@
-import type { PullColumns } from '@bold-ballast/contract'
-import { type ChannelRole, COLUMN_ROLES, type ColumnMapping } from '@bold-ballast/core'
-
-export const ROLE_WORDS: Record<ChannelRole, string> = {
-  speed: 'engine speed',
-  power: 'power',
-  torque: 'torque',
-  boost: 'boost',
-  lambda: 'lambda or AFR',
-  intakeTemperature: 'intake temperature',
-  roadSpeed: 'road or roller speed',
-  time: 'time',
-  pull: 'number of the pull',
-  other: 'something else, kept',
+/** What a column of a file is, by its heading as it stands there. */
+export interface Column<Role extends string> {
+  readonly heading: string
+  readonly role: Role
+  readonly unit: string
 }
-const UNITS: Partial<Record<ChannelRole, readonly string[]>> = {
-  speed: ['rpm'],
-  power: ['kW', 'hp', 'PS', 'W'],
-  torque: ['N·m', 'lb·ft', 'kgf·m'],
-  boost: ['kPa', 'bar', 'psi', 'hPa'],
-  lambda: ['λ', 'AFR', 'AFR 14.1', 'AFR 9.8', 'AFR 9.0'],
-  intakeTemperature: ['°C', '°F', 'K'],
+
+/** What a column can be, and the units that it may be in where it has one. "other" may stand many times. */
+export interface ColumnRole<Role extends string> {
+  readonly role: Role
+  readonly word: string
+  readonly units?: readonly string[]
 }
 
 /** The mapping with one column of it changed; a role that can stand once is taken from the column that had it. */
-export function withColumn(columns: readonly ColumnMapping[], heading: string, change: Partial<Omit<ColumnMapping, 'heading'>>): ColumnMapping[] {
+export function withColumn<Role extends string>(
+  columns: readonly Column<Role>[],
+  heading: string,
+  change: Partial<Omit<Column<Role>, 'heading'>>,
+): Column<Role>[] {
   const isTaken = change.role !== undefined && change.role !== 'other'
   return columns.map((column) => {
     if (column.heading === heading) return { ...column, ...(change.role === undefined || change.role === column.role ? {} : { unit: '' }), ...change }
-    return isTaken && column.role === change.role ? { ...column, role: 'other', unit: '' } : column
+    return isTaken && column.role === change.role ? { ...column, role: 'other' as Role, unit: '' } : column
   })
 }
 
 /** Which column of a file is what: as it was guessed or remembered, and as a person says. */
-export function ColumnTable({
+export function ColumnTable<Role extends string>({
   columns,
   firstRows,
   change,
+  roles,
 }: {
-  columns: readonly ColumnMapping[]
-  firstRows: PullColumns['firstRows']
-  change: (columns: ColumnMapping[]) => void
+  columns: readonly Column<Role>[]
+  firstRows: readonly (readonly string[])[]
+  change: (columns: Column<Role>[]) => void
+  roles: readonly ColumnRole<Role>[]
 }) {
   return (
     <table className="my-2 w-full border-collapse">
@@ -53,7 +49,7 @@ export function ColumnTable({
       </thead>
       <tbody>
         {columns.map(({ heading, role, unit }, at) => {
-          const known = UNITS[role]
+          const known = roles.find((each) => each.role === role)?.units
           return (
             <tr key={heading} className="border-b border-line align-baseline">
               <td className="p-1 font-semibold">{heading || `column ${at + 1}`}</td>
@@ -67,12 +63,12 @@ export function ColumnTable({
                 <select
                   value={role}
                   aria-label={`${heading} is`}
-                  onChange={(event) => change(withColumn(columns, heading, { role: event.target.value as ChannelRole }))}
+                  onChange={(event) => change(withColumn(columns, heading, { role: event.target.value as Role }))}
                   className="w-full"
                 >
-                  {COLUMN_ROLES.map((value) => (
-                    <option key={value} value={value}>
-                      {ROLE_WORDS[value]}
+                  {roles.map((each) => (
+                    <option key={each.role} value={each.role}>
+                      {each.word}
                     </option>
                   ))}
                 </select>

@@ -1,0 +1,155 @@
+import { airDensity } from '../../air/density.ts'
+import { attempt } from '../../attempt.ts'
+import { correctionFactor } from '../../dyno/correction.ts'
+import { CalculationError } from '../../errors.ts'
+import { STANDARD_GRAVITY_MPS2 as G } from '../../mass/suspension.ts'
+import { combineMeasurements } from '../../proof/combine-measurements.ts'
+import { isMeasured, type Proof } from '../../proof/quantity.ts'
+import type { LogWindow } from '../../records/track-log-kinds.ts'
+import type { Car } from '../../stages/car.ts'
+import { median, sampleSd } from '../../stats/moments.ts'
+import type { LogPowerCar } from '../../tracklog/log-power.ts'
+import { type PowerAgainst, powerAgainst } from '../../tracklog/power-windows.ts'
+import { aeroValue } from '../aero/stage-aero.ts'
+import { massOf } from '../weight/mass-at-stage.ts'
+import { type LapStage, lapStage } from './lap-inputs.ts'
+import { type RoomTrackSession, trackSessions } from './track-sessions.ts'
+
+/** A window with where it comes from. */
+export type RoomWindow = LogWindow & { readonly version: number; readonly trackSessionId: string; readonly day: string }
+
+/** Power that windows of full throttle show, against the dyno of the stage. */
+export interface PowerProof extends PowerAgainst {
+  readonly powerW: number
+  readonly powerSdW: number
+  readonly windows: number
+  /** Calculated until nothing is lacking. */
+  readonly proof: Proof
+  /** What would make it confirmed, as sentences. */
+  readonly lacks: readonly string[]
+  readonly agrees: boolean
+}
+
+/** Better than it a road test confirms a dyno (common practice, no source). */
+const USEFUL_SHARE = 0.03
+/** At this speed the doubt of resistance is told (common practice, no source). */
+const USUAL_SPEED_MPS = 35
+/** Two days of one car's corners differ by so much beyond lap to lap (common practice, no source). */
+const GRIP_BETWEEN_SHARE = 0.02
+
+/** What a log's power is reckoned with, of a stage's car in the air of a session. */
+export interface LogCarInputs {
+  readonly car: Omit<LogPowerCar, 'effectiveMassKg'>
+  readonly overallRatios: readonly number[]
+  readonly effectiveKg: readonly number[]
+  readonly radiusM: number
+  readonly downforceM2: number
+}
+
+/**
+ * The car of a stage as a log's power and grip are reckoned with; null without a car or without gears on record.
+ * @example logCarOf(makeTrackRoom(CAR).stages[1].lap, null) // null
+ */
+export function logCarOf({ car, inputs }: LapStage, ambient: RoomTrackSession['record']['ambient']): LogCarInputs | null {
+  if (!car?.gears) return null
+  const sdOf = (key: string) => inputs.find((input) => input.key === key)?.sd ?? 0
+  const density = ambient?.pressureKind === 'station' ? attempt(() => airDensity(ambient).densityKgM3) : car.airDensityKgM3
+  const airDensityKgM3 = density instanceof CalculationError ? car.airDensityKgM3 : density
+  const { massKg, dragAreaM2, rollingCoefficient } = car
+  const dragSdN = 0.5 * airDensityKgM3 * USUAL_SPEED_MPS ** 2 * sdOf('dragAreaM2')
+  return {
+    car: {
+      massKg,
+      massSdKg: sdOf('massKg'),
+      dragAreaM2,
+      rollingCoefficient,
+      resistanceSdN: Math.hypot(dragSdN, sdOf('rollingCoefficient') * massKg * G),
+      airDensityKgM3,
+    },
+    overallRatios: car.gears.overallRatios,
+    effectiveKg: car.gears.turning.map(({ share, kg }) => massKg * (1 + share) + kg),
+    radiusM: car.gears.radiusM,
+    downforceM2: car.downforceFrontM2 + car.downforceRearM2,
+  }
+}
+
+/** Every window of a build's logs that counts, with its session and day. */
+export function roomWindows(car: Car): readonly RoomWindow[] {
+  const { logWindows } = car.records
+  if (logWindows.length === 0) return []
+  const sessionOf = new Map(trackSessions(car).flatMap(({ record, logs }) => logs.map((log) => [log.id, record] as const)))
+  return logWindows.flatMap((window) => {
+    const session = sessionOf.get(window.logId)
+    const version = (window as { readonly version?: number }).version ?? 1
+    return session ? [{ ...window, version, trackSessionId: session.id, day: session.at.slice(0, 10) }] : []
+  })
+}
+
+/** From the air of a day to that of the build's power; undefined where it cannot be said. */
+function basisFactorOf({ records: { build } }: Car, { record: { ambient } }: RoomTrackSession): number | undefined {
+  const { standard, boostSchool } = build.powerBasis
+  if (standard === 'none') return 1
+  if (standard === 'asPrinted' || ambient?.pressureKind !== 'station') return undefined
+  const found = attempt(() => correctionFactor({ standard, air: ambient, boostSchool }).factor)
+  return found instanceof CalculationError ? undefined : found
+}
+
+/** Power out of the windows of a stage's sessions; null where none counts, or the stage has no curve. */
+export function powerProofAt(car: Car, position: number): PowerProof | null {
+  const curve = lapStage(car, position).car?.curve
+  const sessions = trackSessions(car).filter((session) => session.position === position && session.whyNot === null)
+  const windows = roomWindows(car).filter(
+    ({ of, setAside, trackSessionId }) => of === 'power' && setAside === null && sessions.some(({ record }) => record.id === trackSessionId),
+  )
+  if (!curve || curve.speedRpm.length < 2 || windows.length === 0) return null
+  const factors = windows.map(({ trackSessionId }) => basisFactorOf(car, sessions.find(({ record }) => record.id === trackSessionId) as RoomTrackSession))
+  const points = windows.map((window, i) => (window.points ?? []).map((point) => ({ ...point, powerW: point.powerW * (factors[i] ?? 1), sdW: point.sdW })))
+  const found = attempt(() => powerAgainst(points, curve))
+  if (found instanceof CalculationError) return null
+  const peakW = Math.max(...curve.powerW)
+  const used = sessions.filter(({ record }) => windows.some(({ trackSessionId }) => trackSessionId === record.id))
+  const hasGrade = used.every(({ record }) => car.records.tracks.find(({ id }) => id === record.trackId)?.segments.some(({ grade }) => grade !== 0))
+  const drag = aeroValue(car, position, 'dragArea')
+  const lacks = [
+    ...(isMeasured(massOf(car, position)?.proof ?? 'guess') ? [] : ['The car of this stage was not weighed.']),
+    ...(drag && isMeasured(drag.proof) ? [] : ['Its drag is not out of a coast-down.']),
+    ...(hasGrade ? [] : ['The slope of the road is not known: a track out of a trace with heights has it.']),
+    ...(factors.every((factor) => factor !== undefined) ? [] : ['The air of the day is missing, or the build counts power as printed.']),
+    ...(found.sd < USEFUL_SHARE ? [] : [`It is known to ${(100 * found.sd).toFixed(1)} % alone; under 3 % confirms.`]),
+  ]
+  return {
+    ...found,
+    powerW: found.ratio * peakW,
+    powerSdW: found.sd * peakW,
+    windows: windows.length,
+    agrees: Math.abs(found.ratio - 1) <= 2 * Math.hypot(found.sd, 0.01),
+    proof: lacks.length === 0 ? 'confirmed' : 'calculated',
+    lacks,
+  }
+}
+
+/** Grip that the corners of a stage's clean laps used: of its latest day, confirmed by another; undefined where no window says it. */
+export function cornerGripAt(
+  car: Car,
+  position: number,
+): { readonly value: number; readonly sd: number; readonly proof: Proof; readonly laps: number } | undefined {
+  const standing = new Set(trackSessions(car).flatMap(({ record, position: at, whyNot }) => (at === position && whyNot === null ? [record.id] : [])))
+  const days = new Map<string, number[]>()
+  let laps = 0
+  for (const { of, grip, setAside, trackSessionId, day } of roomWindows(car)) {
+    if (of !== 'grip' || grip === null || setAside !== null || !standing.has(trackSessionId)) continue
+    days.set(day, [...(days.get(day) ?? []), grip])
+    laps++
+  }
+  const [first, ...rest] = [...days]
+    .sort(([a], [b]) => (a < b ? 1 : -1))
+    .map(([day, grips]) => {
+      const value = median(grips)
+      const lapSd = grips.length > 1 ? (1.253 * sampleSd(grips)) / Math.sqrt(grips.length) : GRIP_BETWEEN_SHARE * value
+      // Another sensor of the same laps is no second visit: the day is the instrument.
+      return { value, sd: Math.hypot(lapSd, GRIP_BETWEEN_SHARE * value), instrument: day }
+    })
+  if (!first) return undefined
+  const { value, sd, proof } = combineMeasurements([first, ...rest], (grip) => USEFUL_SHARE * grip)
+  return { value, sd, proof, laps }
+}

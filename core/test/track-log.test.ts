@@ -1,0 +1,363 @@
+import fc from 'fast-check'
+import { describe, expect, it, test } from 'vitest'
+import { CalculationError } from '../src/errors.ts'
+import { STANDARD_GRAVITY_MPS2 as G } from '../src/mass/suspension.ts'
+import { cornersOf } from '../src/track/corners.ts'
+import { trackShape } from '../src/track/track.ts'
+import { cornerSides } from '../src/tracklog/corner-sides.ts'
+import { LapDriver } from '../src/tracklog/drive-log.ts'
+import { gapByClock, lapTrace } from '../src/tracklog/lap-trace.ts'
+import { lapsOfLog } from '../src/tracklog/laps-of-log.ts'
+import { type LogRole, logColumns } from '../src/tracklog/log-channels.ts'
+import { levelsOf } from '../src/tracklog/log-levels.ts'
+import { LogReader, type LogReport } from '../src/tracklog/log-reader.ts'
+import { leftOverCauses, powerAgainst, powerWindows } from '../src/tracklog/power-windows.ts'
+import { FITTED_CAR, LOG_CAR, SKARVHOLM } from './example-fixtures.ts'
+
+interface Read extends LogReport {
+  readonly samples: readonly number[][]
+}
+
+/** Rows read as a file is, with all samples of each channel. */
+function readRows(rows: readonly (readonly string[])[], options: Partial<ConstructorParameters<typeof LogReader>[0]> = {}): Read {
+  const samples: number[][] = []
+  const onBlock = (channel: number, block: Float32Array) => {
+    samples[channel] = [...(samples[channel] ?? []), ...block]
+  }
+  const reader = new LogReader({ delimiter: ',', onBlock, ...options })
+  for (const row of rows) reader.addRow(row)
+  return { ...reader.finish(), samples }
+}
+const table = (head: string, line: (i: number) => string, count = 200) => [
+  ['logger 3'],
+  head.split(','),
+  ...Array.from({ length: count }, (_, i) => line(i).split(',')),
+]
+/** Once round 60 m in 15.08 s at a place on the Earth, from half a second before the line. */
+const ring = (i: number) => {
+  const turn = (2 * Math.PI * (i * 0.1 - 0.53)) / 15.08
+  return `${59 + (60 - 60 * Math.cos(turn)) / 111_412},${18 + (60 * Math.sin(turn)) / 57_478}`
+}
+const RING_M = 2 * Math.PI * 60
+const track = { origin: { latitudeDeg: 59, longitudeDeg: 18 }, bearingRad: 0, lengthM: RING_M }
+
+describe('columns of a log', () => {
+  test.each<[string, LogRole, string]>([
+    ['Time (s)', 'time', 's'],
+    ['session_time', 'time', ''],
+    ['GPS Latitude', 'latitude', ''],
+    ['lng', 'longitude', ''],
+    ['Speed (km/h)', 'speed', 'km/h'],
+    ['GPS Speed, mph', 'speed', 'mph'],
+    ['Wheel speed m/s', 'wheelSpeed', 'm/s'],
+    ['Engine RPM', 'engineSpeed', ''],
+    ['Throttle pos [%]', 'throttle', '%'],
+    ['Brake front bar', 'brakeFront', 'bar'],
+    ['Front brake pressure', 'brakeFront', ''],
+    ['Brake pressure rear', 'brakeRear', ''],
+    ['Long acc g', 'along', 'g'],
+    ['Lateral acc [g]', 'across', 'g'],
+    ['Steering angle', 'steer', ''],
+    ['Coolant temp (°C)', 'coolant', '°C'],
+    ['Water temp out °C', 'coolantOut', '°C'],
+    ['Oil temp', 'oilTemperature', ''],
+    ['Oil pressure [psi]', 'oilPressure', 'psi'],
+    ['Battery voltage', 'voltage', ''],
+    ['Lap number', 'lap', ''],
+    ['Lap time', 'other', ''],
+    ['Damper LF', 'other', ''],
+  ])('%s is %s in "%s"', (heading, role, unit) => {
+    expect(logColumns([heading], undefined, [])[0]).toMatchObject({ role, unit })
+  })
+  it('what a person said goes before, and a second column of a kind is kept as something else', () => {
+    const columns = logColumns(['t', 'Speed', 'GPS speed'], undefined, [{ heading: 'GPS speed', role: 'speed', unit: 'mph' }])
+    expect(columns.map(({ role }) => role)).toEqual(['time', 'other', 'speed'])
+  })
+})
+
+describe('reading a log', () => {
+  test.each([
+    ['seconds', (i: number) => String(i / 10), 'time s'],
+    ['milliseconds', (i: number) => String(100 * i), 'Time (ms)'],
+    ['minutes and seconds', (i: number) => `${Math.floor(i / 600)}:${((i / 10) % 60).toFixed(1)}`, 'clock'],
+    ['instants', (i: number) => new Date(Date.UTC(2026, 9, 10, 9, 40) + 100 * i).toISOString(), 'UTC'],
+  ])('laps by positions, the clock in %s', (_, clock, head) => {
+    const log = readRows(table(`${head},Latitude,Longitude`, (i) => `${clock(i)},${ring(i)}`, 500))
+    expect(log.problems).toEqual([])
+    const laps = lapsOfLog(log, track)
+    expect(laps.length).toBe(3)
+    for (const { lapS } of laps) expect(Math.abs(lapS - 15.08)).toBeLessThan(0.02)
+  })
+  it('laps by the logger’s own count where the track has no place', () => {
+    const log = readRows(table('time,lap', (i) => `${i / 10},${i < 20 ? 0 : i < 170 ? 1 : 2}`))
+    expect(lapsOfLog(log, { origin: null, bearingRad: null, lengthM: 400 })).toEqual([{ fromS: 2, lapS: expect.closeTo(15, 9) }])
+  })
+  it('a row of units stands below the heading, and numbers become those of the records', () => {
+    const log = readRows([
+      ['Time', 'Speed', 'RPM', 'Coolant temp'],
+      ['s', 'mph', 'rpm', '°F'],
+      ...Array.from({ length: 30 }, (_, i) => [`${i / 10}`, '60', '5000', '212']),
+    ])
+    expect(log.channels.map(({ role, unit, max }) => [role, unit, Number(max.toFixed(3))])).toEqual([
+      ['time', 's', 2.9],
+      ['speed', 'm/s', 26.822],
+      ['engineSpeed', 'rpm', 5000],
+      ['coolant', 'K', 373.15],
+    ])
+  })
+  it('an empty cell was not sampled then; a time that comes twice is averaged', () => {
+    const log = readRows(table('time,speed m/s,rpm', (i) => `${Math.floor(i / 2) / 10},${i % 2 === 0 ? 20 : 22},${i % 4 === 0 ? 4000 : ''}`))
+    expect(log.rowCount).toBe(100)
+    expect(log.samples[1]?.every((speed) => speed === 21)).toBe(true)
+    expect(log.samples[2]?.slice(0, 3)).toEqual([4000, Number.NaN, 4000])
+    expect(log.channels[2]).toMatchObject({ count: 50, gapShare: 0 })
+  })
+  it('pieces of any size hold the same samples', () => {
+    const rows = table('time,speed', (i) => `${i / 50},${40 + (i % 37)}`, 700)
+    const whole = readRows(rows).samples
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 900 }), (blockSamples) => {
+        expect(readRows(rows, { blockSamples }).samples).toEqual(whole)
+      }),
+      { numRuns: 25 },
+    )
+  })
+  it('least and most of each run, and no number where nothing was sampled', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.float({ noNaN: true, noDefaultInfinity: true }), { minLength: 1, maxLength: 300 }),
+        fc.integer({ min: 1, max: 70 }),
+        (values, per) => {
+          const levels = levelsOf(Float32Array.from(values), per)
+          for (let run = 0; 2 * run < levels.length; run++) {
+            const own = Float32Array.from(values.slice(run * per, (run + 1) * per))
+            expect([levels[2 * run], levels[2 * run + 1]]).toEqual([Math.min(...own), Math.max(...own)])
+          }
+        },
+      ),
+    )
+    expect([...levelsOf(Float32Array.of(Number.NaN, Number.NaN, 3), 2)]).toEqual([Number.NaN, Number.NaN, 3, 3])
+  })
+})
+
+describe('a first look', () => {
+  const steady = (i: number) => `${i / 10},${ring(i)}`
+  test.each<[string, readonly (readonly string[])[], RegExp | null]>([
+    ['nothing', table('time,lat,lon', steady), null],
+    ['a gap', table('time,lat,lon', (i) => `${i < 100 ? i / 10 : i / 10 + 6},${ring(i)}`), /^One gap: nothing was recorded for 6.1 s from 10 s on\.$/],
+    ['empty cells', table('time,lat,lon', (i) => (i % 4 === 0 ? `${i / 10},,` : steady(i))), /^50 of 200 lines have no clock or nothing beside it/],
+    ['a dead receiver', table('time,lat,lon', (i) => `${i / 10},59,18`), /^The position never moved/],
+    ['a clock that goes back', table('time,lap', (i) => `${i === 50 ? 1 : i / 10},1`), /^The clock goes back at line 53 by 3\.9 s: one line was left out/],
+    ['a dead channel', table('time,lat,lon,throttle', (i) => `${steady(i)},0`), /^throttle never moved/],
+    ['cold coolant', table('time,lat,lon,coolant °C', (i) => `${steady(i)},${40 + (i % 9)}`), /^Coolant reached 48 °C at most/i],
+    ['hot coolant', table('time,lat,lon,water temp out °C', (i) => `${steady(i)},${108 + (i % 9)}`), /reached 116 °C/],
+    ['a low voltage', table('time,lat,lon,battery V', (i) => `${steady(i)},${i === 7 ? 11.4 : 13.9}`), /fell to 11\.4 V/],
+    [
+      'm/s named km/h',
+      table('time,lat,lon,speed km/h', (i) => `${steady(i)},${25 + (i % 2) / 10}`),
+      /^speed is 0\.28 times what positions say: it is in m\/s and was read as km\/h/,
+    ],
+    [
+      'km/h named mph',
+      table('time,lat,lon,speed mph', (i) => `${steady(i)},${90 + (i % 2) / 10}`),
+      /^speed is 1\.61 times .* it is in km\/h and was read as mph/,
+    ],
+    ['a jump', table('time,lat,lon', (i) => (i === 60 ? '6,10,18' : steady(i))), /^1 positions lie over 50 km away/],
+  ])('tells %s', (_, rows, words) => {
+    const { problems } = readRows(rows)
+    if (words === null) expect(problems).toEqual([])
+    else expect(problems.join('\n')).toMatch(words)
+  })
+  test.each([
+    [
+      'no heading',
+      () =>
+        readRows([
+          ['rpm', 'boost'],
+          ['1', '2'],
+        ]),
+      /Found "rpm", "boost"/,
+    ],
+    ['a logger that recorded nothing', () => readRows(table('time,lap', (i) => `${i},0`, 3)), /recorded nothing that a lap/],
+    [
+      'a unit nobody knows',
+      () =>
+        readRows(
+          table('time,speed knots', (i) => `${i},0`),
+          { mapping: [{ heading: 'speed knots', role: 'speed', unit: 'knots' }] },
+        ),
+      /is in "knots"/,
+    ],
+    [
+      'another track',
+      () => lapsOfLog(readRows(table('time,lat,lon', steady, 500)), { ...track, origin: { latitudeDeg: 59.01, longitudeDeg: 18 } }),
+      /never crosses/,
+    ],
+    ['a longer track', () => lapsOfLog(readRows(table('time,lat,lon', steady, 500)), { ...track, lengthM: 400 }), /is 37\d m long, the track 400 m/],
+    [
+      'another country',
+      () => lapsOfLog(readRows(table('time,lat,lon', steady)), { ...track, origin: { latitudeDeg: 48, longitudeDeg: 11 } }),
+      /km from the first/,
+    ],
+    [
+      'positions on a track drawn in words',
+      () => lapsOfLog(readRows(table('time,lat,lon', steady)), { origin: null, bearingRad: null, lengthM: RING_M }),
+      /no place on the Earth/,
+    ],
+    [
+      'a count that never changes',
+      () => lapsOfLog(readRows(table('time,lap', (i) => `${i},3`)), { origin: null, bearingRad: null, lengthM: RING_M }),
+      /no whole lap/,
+    ],
+  ])('refuses %s', (_, work, words) => {
+    expect(work).toThrow(words)
+    expect(work).toThrow(CalculationError)
+  })
+})
+
+/** Laps of the worked example as a logger would write them, 20 rows a second. */
+function drivenRows(slower: number, laps: number): string[][] {
+  const driver = new LapDriver(SKARVHOLM, FITTED_CAR, { ...track, slower })
+  const rows = [['time', 'lat', 'lon', 'speed m/s', 'rpm', 'throttle', 'lap']]
+  for (let t = 0; t < driver.lapS * laps + 2; t += 0.05) {
+    const row = driver.at(t)
+    rows.push([
+      t.toFixed(3),
+      row.latitudeDeg.toFixed(8),
+      row.longitudeDeg.toFixed(8),
+      row.speedMps.toFixed(4),
+      row.engineRpm.toFixed(1),
+      (100 * row.throttle).toFixed(0),
+      String(row.lap),
+    ])
+  }
+  return rows
+}
+const place = { ...track, lengthM: trackShape(SKARVHOLM).lengthM }
+
+describe('laps of a log along the track', () => {
+  const logs = [1, 1.01].map((slower) => {
+    const log = readRows(drivenRows(slower, 2))
+    const [, , , speed = []] = log.samples
+    return { log, speed, laps: lapsOfLog(log, place) }
+  })
+  it('gives back the laps that were driven', () => {
+    for (const [i, slower] of [1, 1.01].entries()) {
+      const { lapS } = new LapDriver(SKARVHOLM, FITTED_CAR, { ...track, slower })
+      expect(logs[i]?.laps).toHaveLength(1)
+      expect(Math.abs((logs[i]?.laps[0]?.lapS ?? 0) - lapS)).toBeLessThan(0.02)
+    }
+  })
+  const shape = trackShape(SKARVHOLM)
+  test.each(['positions', 'speed'] as const)('a gap by %s begins at nought, ends at the difference and turns with the sides', (by) => {
+    const [a, b] = logs.map(({ log, speed, laps }) => {
+      const lap = laps[0] as { fromS: number; lapS: number }
+      const samples = { timeS: log.timeS, speedMps: speed, east: by === 'positions' ? log.east : null, north: log.north }
+      return { ...lapTrace(samples, lap, { lengthM: place.lengthM, line: by === 'positions' ? shape : null }), lapS: lap.lapS }
+    })
+    if (!a || !b) throw new Error('two laps')
+    expect(a.by).toBe(by)
+    const at = [0, 500, 1500, place.lengthM]
+    const gap = gapByClock(a, b, place.lengthM, at)
+    expect(gap[0]).toBe(0)
+    expect(gap[3]).toBeCloseTo(b.lapS - a.lapS, 9)
+    expect(gapByClock(b, a, place.lengthM, at)).toEqual(gap.map((seconds) => 0 - seconds))
+    // One is a hundredth slower all the way, so half way round half is lost, or nearly.
+    expect(Math.abs((gap[2] as number) - 0.01 * (a.timeS[a.atM.findIndex((s) => s >= 1500)] as number))).toBeLessThan(0.05)
+  })
+  it('what corners lose makes up the difference, and a slower lap is slower in each', () => {
+    const [a, b] = logs.map(({ log, speed, laps }) => {
+      const lap = laps[0] as { fromS: number; lapS: number }
+      const trace = lapTrace({ timeS: log.timeS, speedMps: speed, east: null, north: null }, lap, { lengthM: place.lengthM, line: null })
+      return { ...trace, lapS: lap.lapS, speedMps: trace.rows.map((row) => speed[row] as number) }
+    })
+    if (!a || !b) throw new Error('two laps')
+    const sides = cornerSides(a, b, place.lengthM, cornersOf(SKARVHOLM))
+    expect(sides.reduce((sum, { lostS }) => sum + lostS, 0)).toBeCloseTo(b.lapS - a.lapS, 9)
+    for (const { leastA, leastB } of sides) expect(leastB).toBeLessThan(leastA)
+  })
+  it('refuses a speed of another scale', () => {
+    const { log, speed, laps } = logs[0] as (typeof logs)[number]
+    const samples = { timeS: log.timeS, speedMps: speed.map((v) => v * 1.05), east: null, north: null }
+    expect(() => lapTrace(samples, laps[0] as { fromS: number; lapS: number }, { lengthM: place.lengthM, line: null })).toThrow(
+      /another track, or a speed of wrong scale/,
+    )
+  })
+})
+
+/** A pull by a known power: speed by small steps of m_e dv/dt = P/(1 + slip)/v - qC - c m g. */
+function pull({
+  powerW,
+  massKg = 1180,
+  effectiveKg = 1321.54,
+  dragAreaM2 = 0.7,
+}: {
+  powerW: number
+  massKg?: number
+  effectiveKg?: number
+  dragAreaM2?: number
+}) {
+  const samples = { timeS: [] as number[], speedMps: [] as number[], engineRpm: [] as number[], throttle: [] as number[] }
+  let v = 26
+  for (let t = 0; t < 6; t += 0.05) {
+    samples.timeS.push(t)
+    samples.speedMps.push(v)
+    samples.engineRpm.push(((v * 1.02 * 5.655) / 0.308) * (30 / Math.PI))
+    samples.throttle.push(t < 4.5 ? 1 : 0)
+    for (let k = 0; k < 50; k++) v += (((t < 4.5 ? powerW / 1.02 : 0) / v - 0.5 * 1.19 * v * v * dragAreaM2 - 0.013 * massKg * G) / effectiveKg) * 0.001
+  }
+  return samples
+}
+const gears = { overallRatios: [7.605, 5.655, 4.485], effectiveKg: [1398, 1321.54, 1286], radiusM: 0.308 }
+const { effectiveMassKg: _, ...LOGGED } = LOG_CAR
+
+describe('power out of a log', () => {
+  it('a log made from a known power gives it back within half a per cent', () => {
+    const [found, ...more] = powerWindows({ samples: pull({ powerW: 210_000 }), car: LOGGED, ...gears })
+    expect(more).toEqual([])
+    expect(found).toMatchObject({ gear: 2, fromS: expect.closeTo(0.35, 0) })
+    const { ratio } = powerAgainst([found?.points ?? []], { speedRpm: [3000, 9000], powerW: [210_000, 210_000] })
+    expect(Math.abs(ratio - 1)).toBeLessThan(0.005)
+  })
+  it('without a throttle channel, what gains speed steadily counts', () => {
+    const { throttle: _throttle, ...samples } = pull({ powerW: 180_000 })
+    expect(powerWindows({ samples: { ...samples, throttle: null }, car: LOGGED, ...gears })[0]?.gear).toBe(2)
+  })
+  test.each([
+    ['mass', { massKg: 1180, effectiveKg: 1421 }],
+    ['drag', { dragAreaM2: 1.1 }],
+  ] as const)('a car of another %s is told by what is left over', (cause, fault) => {
+    const [found] = powerWindows({ samples: pull({ powerW: 210_000, ...fault }), car: LOGGED, ...gears })
+    const moments = (found?.points ?? []).map(({ powerW, speedMps, accelerationMps2 }) => ({
+      forceN: (210_000 - powerW) / speedMps,
+      speedMps,
+      accelerationMps2,
+    }))
+    expect(leftOverCauses(moments)[0]?.cause).toBe(cause)
+  })
+  test.each([
+    [
+      'no pull',
+      () => powerWindows({ samples: { ...pull({ powerW: 210_000 }), throttle: Array(130).fill(0.3) }, car: LOGGED, ...gears }),
+      /No stretch of full throttle/,
+    ],
+    ['other gears', () => powerWindows({ samples: pull({ powerW: 210_000 }), car: LOGGED, ...gears, overallRatios: [9, 8.5, 7.9] }), /fits a gear of this car/],
+    [
+      'four a second',
+      () => {
+        const fine = pull({ powerW: 210_000 })
+        const coarse = Object.fromEntries(Object.entries(fine).map(([key, list]) => [key, list.filter((_value, i) => i % 5 === 0)]))
+        return powerWindows({ samples: coarse as unknown as typeof fine, car: LOGGED, ...gears })
+      },
+      /Too coarse to differentiate: 10 Hz or more/,
+    ],
+    [
+      'a curve elsewhere',
+      () => powerAgainst([[{ speedRpm: 5000, powerW: 1, sdW: 1 }]], { speedRpm: [6000, 7000], powerW: [1, 1] }),
+      /within the speeds of the dyno/,
+    ],
+    ['too few moments', () => leftOverCauses([]), /Three moments or more/],
+  ])('refuses %s', (_what, work, words) => {
+    expect(work).toThrow(words)
+  })
+})
