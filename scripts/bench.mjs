@@ -346,6 +346,52 @@ async function trackRoom() {
   putTimes('a line of the paddock read', await times(200, () => parsePaddockLine('1:24.90 traffic 1:24.31 1:25.02', words)), '< 100')
 }
 
+/** A logger's file of 20 channels at 50 a second, written row by row until it is so large. */
+function writeLog(file, bytes) {
+  const names = ['Time (s)', 'Lap', 'Speed (km/h)', 'RPM', 'Throttle (%)', 'Brake front (bar)', 'Brake rear (bar)', 'Long acc (g)', 'Lateral acc (g)']
+  const head = [...names, ...Array.from({ length: 20 - names.length }, (_, i) => `Channel ${i}`)]
+  const chunks = [`${head.join(',')}\r\n`]
+  let [size, row] = [chunks[0].length, 0]
+  while (size < bytes) {
+    const t = row++ / 50
+    const wave = (k) => (50 + 40 * Math.sin(t / (3 + k))).toFixed(3)
+    const line = `${[t.toFixed(2), 1 + Math.floor(t / 85), wave(0), (4000 + 30 * Math.sin(t)).toFixed(0), ...head.slice(4).map((_, k) => wave(k))].join(',')}\r\n`
+    size += line.length
+    chunks.push(line)
+  }
+  writeFileSync(file, chunks.join(''))
+  return row
+}
+
+/** Logs over HTTP: a file that is as large as is taken, what it leaves in the memory of the server, and a redraw of an hour. */
+async function trackLogs(build, stageId) {
+  // Written first: a connection that lies still for so long is closed, and the first request after it with it.
+  writeLog(path.join(folder, 'hour.csv'), 25e6)
+  writeLog(path.join(folder, 'large.csv'), 200e6)
+  await request('/health').catch(() => null)
+  const [trackId, sessionId] = [randomUUID(), randomUUID()]
+  await write('POST', `/builds/${build.id}/tracks`, { id: trackId, name: 'Bench ring', segments: [{ lengthM: 1200, curvaturePerM: (2 * Math.PI) / 1200 }] })
+  await write('POST', `/builds/${build.id}/track-sessions`, { id: sessionId, stageId, trackId, at: '2026-05-01T10:00:00Z', kind: 'laps' })
+  const send = async (name) => {
+    const logId = randomUUID()
+    const query = `mode=import&importId=${randomUUID()}&logId=${logId}&fileName=${name}`
+    await request(`/builds/${build.id}/track-sessions/${sessionId}/log-files?${query}`, {
+      method: 'POST',
+      headers: { 'content-type': 'text/csv' },
+      body: createReadStream(path.join(folder, name)),
+      duplex: 'half',
+    })
+    return logId
+  }
+  const samplesOf = (logId) => (i) =>
+    json(`/builds/${build.id}/track-logs/${logId}/samples?channels=2,3,4&fromS=${(i * 37) % 900}&toS=${3600 - ((i * 53) % 900)}&most=4000`)
+  putTimes('an hour of a log at 50 Hz, redrawn on zoom, 3 channels', await times(30, samplesOf(await send('hour.csv'))), '< 100')
+  const before = memoryMb('VmRSS')
+  const { seconds } = await timed(() => send('large.csv'))
+  put('200 MB log of 20 channels imported', seconds.toFixed(1), '', '< 30', 's')
+  put('memory of the server after it, and its highest', (memoryMb('VmRSS') - before).toFixed(0), (memoryMb('VmHWM') - before).toFixed(0), '< 250', 'MB more')
+}
+
 /** A Board whose drag rests on ten coast-downs of three pairs each, with twenty devices in the car. */
 async function boardOfTests(pair) {
   const { buildRecordsSchema, keepFit, makeBoard, openCar, thinRun } = await import('../core/src/index.ts')
@@ -661,6 +707,7 @@ try {
   await drivetrainRoom()
   await aeroRoom()
   await trackRoom()
+  await trackLogs(file.build, line.stageId)
   if (withBrowser) await inBrowser(file.build, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
   if (withBrowser) await powerInBrowser(file.build)

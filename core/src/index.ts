@@ -207,11 +207,11 @@ export { type DriftDays, driftDaysOf } from './rooms/track/drift-days.ts'
 export { LAP_INPUT_WORDS, type LapInputKey, type LapStage } from './rooms/track/lap-inputs.ts'
 export { LEDGER_PARTS, type LedgerLine, type LedgerPart, type StageLedger, secondsLedger } from './rooms/track/lap-ledger.ts'
 export { lapSpread, sidesSpread } from './rooms/track/lap-spread.ts'
-export { type LogCarInputs, logCarOf, type PowerProof, type RoomWindow } from './rooms/track/log-proof.ts'
+export { type LogCarInputs, logCarOf, type PowerProof } from './rooms/track/log-proof.ts'
 export { type PaddockEntry, parsePaddockLine } from './rooms/track/paddock-line.ts'
 export { type DrivenLap, type LapPlan, lapChance, type StageLap, workLap } from './rooms/track/stage-lap.ts'
 export { makeTrackRoom, planOfRoom, type TrackRoom, type TrackRoomStage, type WishedLapPart } from './rooms/track/track-room.ts'
-export type { RoomLap, RoomLog, RoomRun, RoomTrackSession } from './rooms/track/track-sessions.ts'
+export type { RoomLap, RoomLog, RoomRun, RoomTrackSession, RoomWindow } from './rooms/track/track-sessions.ts'
 export { parseTrackText, trackText } from './rooms/track/track-text.ts'
 export { tyrePairs, WHEEL_KEYS, type WheelKey, type WheelPair } from './rooms/track/tyre-pairs.ts'
 export type { BallastCar, NoBallastCar } from './rooms/weight/ballast-car.ts'
@@ -266,9 +266,11 @@ export {
   type LeftOver,
   leftOverCauses,
   type PowerAgainst,
+  type PowerPoint,
   type PowerWindow,
   type PullingSamples,
   powerAgainst,
+  powerOfCurve,
   powerWindows,
 } from './tracklog/power-windows.ts'
 export { type TracedTrack, tracedTrack, USUAL_CUT_OFF_M } from './tracklog/traced-track.ts'

@@ -152,8 +152,11 @@ export interface PowerAgainst {
   readonly points: number
 }
 
-/** What a curve gives at a speed; undefined outside it. */
-function curveAt({ speedRpm, powerW }: { speedRpm: readonly number[]; powerW: readonly number[] }, rpm: number): number | undefined {
+/**
+ * What a curve gives at an engine speed, W; undefined outside it.
+ * @example powerOfCurve({ speedRpm: [4000, 6000], powerW: [100, 200] }, 5000) // 150
+ */
+export function powerOfCurve({ speedRpm, powerW }: { speedRpm: readonly number[]; powerW: readonly number[] }, rpm: number): number | undefined {
   const k = speedRpm.findIndex((at) => at >= rpm)
   if (k < 0 || (k === 0 && itemAt(speedRpm, 0) > rpm)) return undefined
   if (k === 0) return itemAt(powerW, 0)
@@ -161,17 +164,25 @@ function curveAt({ speedRpm, powerW }: { speedRpm: readonly number[]; powerW: re
   return itemAt(powerW, k - 1) + share * (itemAt(powerW, k) - itemAt(powerW, k - 1))
 }
 
-type Points = readonly { readonly speedRpm: number; readonly powerW: number; readonly sdW: number }[]
+/** Power at an engine speed. */
+export interface PowerPoint {
+  readonly speedRpm: number
+  readonly powerW: number
+  readonly sdW: number
+}
 
 /**
  * Power of windows over a curve's: the median of each window, the mean of those; its spread by windows and by what each point is known to, which all of them
  * share. Rejects windows that lie outside the curve.
  * @example powerAgainst([[{ speedRpm: 5000, powerW: 99, sdW: 2 }, { speedRpm: 5100, powerW: 99, sdW: 2 }]], { speedRpm: [4000, 6000], powerW: [100, 100] }).ratio // 0.99
  */
-export function powerAgainst(windows: readonly Points[], curve: { readonly speedRpm: readonly number[]; readonly powerW: readonly number[] }): PowerAgainst {
+export function powerAgainst(
+  windows: readonly (readonly PowerPoint[])[],
+  curve: { readonly speedRpm: readonly number[]; readonly powerW: readonly number[] },
+): PowerAgainst {
   const each = windows.flatMap((points) => {
     const ratios = points.flatMap(({ speedRpm, powerW, sdW }) => {
-      const own = curveAt(curve, speedRpm)
+      const own = powerOfCurve(curve, speedRpm)
       return own ? [{ ratio: powerW / own, sd: sdW / own }] : []
     })
     return ratios.length === 0 ? [] : [{ ratio: median(ratios.map(({ ratio }) => ratio)), sd: median(ratios.map(({ sd }) => sd)), points: ratios.length }]

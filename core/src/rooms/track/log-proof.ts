@@ -2,21 +2,18 @@ import { airDensity } from '../../air/density.ts'
 import { attempt } from '../../attempt.ts'
 import { correctionFactor } from '../../dyno/correction.ts'
 import { CalculationError } from '../../errors.ts'
+import { itemAt } from '../../item-at.ts'
 import { STANDARD_GRAVITY_MPS2 as G } from '../../mass/suspension.ts'
 import { combineMeasurements } from '../../proof/combine-measurements.ts'
 import { isMeasured, type Proof } from '../../proof/quantity.ts'
-import type { LogWindow } from '../../records/track-log-kinds.ts'
 import type { Car } from '../../stages/car.ts'
 import { median, sampleSd } from '../../stats/moments.ts'
-import type { LogPowerCar } from '../../tracklog/log-power.ts'
-import { type PowerAgainst, powerAgainst } from '../../tracklog/power-windows.ts'
+import { type LogPowerCar, USUAL_SLIP } from '../../tracklog/log-power.ts'
+import { type LeftOver, leftOverCauses, type PowerAgainst, type PowerPoint, powerAgainst, powerOfCurve } from '../../tracklog/power-windows.ts'
 import { aeroValue } from '../aero/stage-aero.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
-import { type RoomTrackSession, trackSessions } from './track-sessions.ts'
-
-/** A window with where it comes from. */
-export type RoomWindow = LogWindow & { readonly version: number; readonly trackSessionId: string; readonly day: string }
+import { type RoomTrackSession, type RoomWindow, trackSessions } from './track-sessions.ts'
 
 /** Power that windows of full throttle show, against the dyno of the stage. */
 export interface PowerProof extends PowerAgainst {
@@ -28,10 +25,17 @@ export interface PowerProof extends PowerAgainst {
   /** What would make it confirmed, as sentences. */
   readonly lacks: readonly string[]
   readonly agrees: boolean
+  /** By engine speed, in the air that the build counts in: the middle of the points of so many revolutions. */
+  readonly bins: readonly PowerPoint[]
+  /** Where road and dyno disagree, in kg, N and m²: what the force left over looks like, most like it first; empty where they agree. */
+  readonly causes: readonly { readonly cause: LeftOver; readonly amount: number; readonly leftN: number }[]
 }
 
 /** Better than it a road test confirms a dyno (common practice, no source). */
 const USEFUL_SHARE = 0.03
+/** What the dyno itself leaves open (common practice, no source). */
+const DYNO_SHARE = 0.01
+const BIN_RPM = 200
 /** At this speed the doubt of resistance is told (common practice, no source). */
 const USUAL_SPEED_MPS = 35
 /** Two days of one car's corners differ by so much beyond lap to lap (common practice, no source). */
@@ -73,17 +77,8 @@ export function logCarOf({ car, inputs }: LapStage, ambient: RoomTrackSession['r
   }
 }
 
-/** Every window of a build's logs that counts, with its session and day. */
-export function roomWindows(car: Car): readonly RoomWindow[] {
-  const { logWindows } = car.records
-  if (logWindows.length === 0) return []
-  const sessionOf = new Map(trackSessions(car).flatMap(({ record, logs }) => logs.map((log) => [log.id, record] as const)))
-  return logWindows.flatMap((window) => {
-    const session = sessionOf.get(window.logId)
-    const version = (window as { readonly version?: number }).version ?? 1
-    return session ? [{ ...window, version, trackSessionId: session.id, day: session.at.slice(0, 10) }] : []
-  })
-}
+/** Every window of a build's logs. */
+export const roomWindows = (car: Car): readonly RoomWindow[] => trackSessions(car).flatMap(({ windows }) => windows)
 
 /** From the air of a day to that of the build's power; undefined where it cannot be said. */
 function basisFactorOf({ records: { build } }: Car, { record: { ambient } }: RoomTrackSession): number | undefined {
@@ -94,9 +89,48 @@ function basisFactorOf({ records: { build } }: Car, { record: { ambient } }: Roo
   return found instanceof CalculationError ? undefined : found
 }
 
+/** Points of windows put together by engine speed. */
+function binned(windows: readonly (readonly PowerPoint[])[]): PowerPoint[] {
+  const bins = new Map<number, PowerPoint[]>()
+  for (const point of windows.flat()) {
+    const bin = Math.round(point.speedRpm / BIN_RPM)
+    bins.set(bin, [...(bins.get(bin) ?? []), point])
+  }
+  return [...bins.values()]
+    .filter((points) => points.length > 1)
+    .map((points) => ({
+      speedRpm: median(points.map(({ speedRpm }) => speedRpm)),
+      powerW: median(points.map(({ powerW }) => powerW)),
+      sdW: median(points.map(({ sdW }) => sdW)),
+    }))
+    .sort((a, b) => a.speedRpm - b.speedRpm)
+}
+
+/** What is left over between dyno and road, as forces at the moments of the windows. */
+function causesOf(lap: LapStage, windows: readonly RoomWindow[], points: readonly (readonly PowerPoint[])[]): PowerProof['causes'] {
+  const inputs = logCarOf(lap, null)
+  const curve = lap.car?.curve
+  if (!inputs || !curve) return []
+  const { car, overallRatios, effectiveKg, radiusM } = inputs
+  const moments = windows.flatMap(({ gear }, i) =>
+    itemAt(points, i).flatMap(({ speedRpm, powerW }) => {
+      const [overall, kg, own] = [overallRatios[(gear ?? 0) - 1], effectiveKg[(gear ?? 0) - 1], powerOfCurve(curve, speedRpm)]
+      if (!overall || !kg || !own) return []
+      const speedMps = (speedRpm * (Math.PI / 30) * radiusM) / overall / (1 + USUAL_SLIP.share)
+      const forceOf = (power: number) => power / speedMps / (1 + USUAL_SLIP.share)
+      const resistanceN = 0.5 * car.airDensityKgM3 * speedMps ** 2 * car.dragAreaM2 + car.rollingCoefficient * car.massKg * G
+      return [{ forceN: forceOf(own) - forceOf(powerW), accelerationMps2: (forceOf(powerW) - resistanceN) / kg, speedMps }]
+    }),
+  )
+  // Of N s²/m² an area in the air of the car.
+  const asArea = (amount: number) => (2 * amount) / car.airDensityKgM3
+  return moments.length < 3 ? [] : leftOverCauses(moments).map((found) => (found.cause === 'drag' ? { ...found, amount: asArea(found.amount) } : found))
+}
+
 /** Power out of the windows of a stage's sessions; null where none counts, or the stage has no curve. */
 export function powerProofAt(car: Car, position: number): PowerProof | null {
-  const curve = lapStage(car, position).car?.curve
+  const lap = lapStage(car, position)
+  const curve = lap.car?.curve
   const sessions = trackSessions(car).filter((session) => session.position === position && session.whyNot === null)
   const windows = roomWindows(car).filter(
     ({ of, setAside, trackSessionId }) => of === 'power' && setAside === null && sessions.some(({ record }) => record.id === trackSessionId),
@@ -107,6 +141,7 @@ export function powerProofAt(car: Car, position: number): PowerProof | null {
   const found = attempt(() => powerAgainst(points, curve))
   if (found instanceof CalculationError) return null
   const peakW = Math.max(...curve.powerW)
+  const agrees = Math.abs(found.ratio - 1) <= 2 * Math.hypot(found.sd, DYNO_SHARE)
   const used = sessions.filter(({ record }) => windows.some(({ trackSessionId }) => trackSessionId === record.id))
   const hasGrade = used.every(({ record }) => car.records.tracks.find(({ id }) => id === record.trackId)?.segments.some(({ grade }) => grade !== 0))
   const drag = aeroValue(car, position, 'dragArea')
@@ -122,7 +157,9 @@ export function powerProofAt(car: Car, position: number): PowerProof | null {
     powerW: found.ratio * peakW,
     powerSdW: found.sd * peakW,
     windows: windows.length,
-    agrees: Math.abs(found.ratio - 1) <= 2 * Math.hypot(found.sd, 0.01),
+    agrees,
+    bins: binned(points),
+    causes: agrees ? [] : causesOf(lap, windows, points),
     proof: lacks.length === 0 ? 'confirmed' : 'calculated',
     lacks,
   }

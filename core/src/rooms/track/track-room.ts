@@ -13,7 +13,7 @@ import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
 import { lockingAt } from './advice.ts'
 import { type DriftDays, driftDaysOf } from './drift-days.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
-import { cornerGripAt, type PowerProof, powerProofAt, type RoomWindow, roomWindows } from './log-proof.ts'
+import { cornerGripAt, type PowerProof, powerProofAt } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
 import { type DrivenLap, drivenAt, type LapPlan } from './stage-lap.ts'
 import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackSessions } from './track-sessions.ts'
@@ -55,8 +55,6 @@ export interface TrackRoom {
   readonly stages: readonly TrackRoomStage[]
   /** Earliest first. */
   readonly sessions: readonly RoomTrackSession[]
-  /** Parts of logs that stand for a number. */
-  readonly windows: readonly RoomWindow[]
   readonly loggers: readonly (LoggerMapping & { readonly version: number })[]
   readonly plans: readonly (TrackPlan & { readonly version: number })[]
   readonly pairs: readonly WheelPair[]
@@ -160,7 +158,6 @@ export function makeTrackRoom(car: Car): TrackRoom {
     school: lapSchoolOf(car),
     stages: car.stages.map((_, position) => stageOf(car, position)),
     sessions,
-    windows: roomWindows(car),
     loggers: records.loggerMappings.map(versioned),
     plans: records.trackPlans.map(versioned),
     pairs: tyrePairs(sessions),

@@ -1,7 +1,7 @@
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import type { DriftRun, LapKind, Track, TrackLap, TrackSession } from '../../records/track-kinds.ts'
-import type { TrackLog } from '../../records/track-log-kinds.ts'
+import type { LogWindow, TrackLog } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { LAP_SCHOOLS, type LapSchool, sessionLap } from '../../stats/best-laps.ts'
@@ -38,6 +38,8 @@ export interface RoomLap {
 
 /** A log as a session lists it. */
 export type RoomLog = TrackLog & { readonly version: number }
+/** A window of one of its logs, with the day it is of. */
+export type RoomWindow = LogWindow & { readonly version: number; readonly trackSessionId: string; readonly day: string }
 export type RoomRun = DriftRun & { readonly version: number }
 
 /** A session with what came of it. */
@@ -48,6 +50,7 @@ export interface RoomTrackSession {
   readonly laps: readonly RoomLap[]
   readonly runs: readonly RoomRun[]
   readonly logs: readonly RoomLog[]
+  readonly windows: readonly RoomWindow[]
   /** By the build's school, with the spread of laps, timing and outing; null without a clean lap. */
   readonly value: { readonly lapS: number; readonly sdS: number; readonly timingSdS: number; readonly lapSdS: number; readonly clean: number } | null
   /** Why it stands for no stage; null where it stands for its own. */
@@ -111,6 +114,7 @@ function sessionOf(car: Car, session: TrackSession, lapsOf: ReadonlyMap<string, 
   const clean = laps.filter(({ isClean }) => isClean).map(({ correctedS }) => correctedS)
   const own = clean.length > 0 ? attempt(() => sessionLap(clean, lapSchoolOf(car))) : undefined
   const timingSdS = TIMING_SD_S[session.timing]
+  const logs = car.records.trackLogs.filter(({ trackSessionId }) => trackSessionId === session.id).map((log) => ({ ...log, version: versionOf(log) }))
   const value =
     own && !(own instanceof CalculationError)
       ? {
@@ -127,7 +131,10 @@ function sessionOf(car: Car, session: TrackSession, lapsOf: ReadonlyMap<string, 
     trackName: track?.name ?? '',
     laps,
     runs: (runsOf.get(session.id) ?? []).map((run) => ({ ...run, version: versionOf(run) })),
-    logs: car.records.trackLogs.filter(({ trackSessionId }) => trackSessionId === session.id).map((log) => ({ ...log, version: versionOf(log) })),
+    logs,
+    windows: car.records.logWindows
+      .filter(({ logId }) => logs.some(({ id }) => id === logId))
+      .map((window) => ({ ...window, version: versionOf(window), trackSessionId: session.id, day: session.at.slice(0, 10) })),
     value,
     whyNot: whyNotOf(car, session, position),
   }

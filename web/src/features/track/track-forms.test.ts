@@ -63,6 +63,7 @@ const session = (record: Partial<RoomTrackSession['record']> = {}, more: Partial
   laps: [lap(0, 84.9), lap(1, 85.2)],
   runs: [],
   logs: [],
+  windows: [],
   value: null,
   whyNot: null,
   ...more,

@@ -165,6 +165,7 @@ export function CompareTab({ records, room, track }: TrackTabProps) {
   const address = useAddress()
   const { text, format } = useQuantities()
   const [holder, width] = useWidth<HTMLDivElement>(640)
+  const [side, sideWidth] = useWidth<HTMLDivElement>(640)
   const sessions = useMemo(() => room.sessions.filter((session) => session.record.trackId === track?.id && cleanOf(session).length > 0), [room, track])
   const b = sessions.find(({ record }) => record.id === address.get('b')) ?? sessions.at(-1)
   const a = sessions.find(({ record }) => record.id === address.get('a')) ?? sessions[Math.max(0, (b ? sessions.indexOf(b) : 1) - 1)]
@@ -196,7 +197,7 @@ export function CompareTab({ records, room, track }: TrackTabProps) {
         <SessionSelect label="B" sessions={sessions} value={b.record.id} set={(id) => address.set({ b: id })} />
       </div>
       <div className="grid gap-x-10 gap-y-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,420px)]">
-        <div className="min-w-0">
+        <div ref={side} className="min-w-0">
           <h2>{head}</h2>
           <p className="text-quiet">
             B less A {signed(found.differenceS)}
@@ -204,14 +205,13 @@ export function CompareTab({ records, room, track }: TrackTabProps) {
             {found.isExact ? ', exact ranks' : ', ranks with equal laps'}, p {found.p.toFixed(3)} of the laps alone.
           </p>
           <ScrollBox label="Laps of both sessions">
-            <LapsBeside a={lapsA} b={lapsB} found={found} width={Math.max(460, Math.min(width, 760))} />
+            <LapsBeside a={lapsA} b={lapsB} found={found} width={Math.max(420, Math.min(sideWidth, 760))} />
           </ScrollBox>
           <p className="text-xs text-quiet">
             Widened by what lies between two outings of {dayOf(a) === dayOf(b) ? 'one day' : 'different days'}, {text('share', share, { decimals: 2 })} of a
             lap. Fuel brought to the reference.
           </p>
           <SidesTable a={a} b={b} />
-          {track && <Traces buildId={records.build.id} a={a} b={b} track={track} width={Math.max(460, Math.min(width, 760))} />}
         </div>
         <div className="min-w-0">
           <h2 className="mb-1">What it may belong to</h2>
@@ -257,6 +257,7 @@ export function CompareTab({ records, room, track }: TrackTabProps) {
           </section>
         </div>
       </div>
+      {track && <Traces buildId={records.build.id} a={a} b={b} track={track} width={width} />}
     </div>
   )
 }

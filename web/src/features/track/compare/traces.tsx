@@ -1,4 +1,4 @@
-import { alongTrace, cornersOf, gapByClock, type RoomTrackSession, type TrackRoom } from '@bold-ballast/core'
+import { alongTrace, cornersOf, fromSi, gapByClock, type RoomTrackSession, type TrackRoom } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { axisStep } from '../../../ui/drawing/axis-step.ts'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
@@ -41,7 +41,7 @@ function LapSelect({ label, session, value, set }: { label: string; session: Roo
 
 /** Speed of two laps along the track, and by how much B is behind A; corners are named above. */
 function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: TrackRoom['tracks'][number]; width: number }) {
-  const { format, units } = useQuantities()
+  const { units } = useQuantities()
   const { lengthM } = a
   const made = useMemo(() => {
     const at = Array.from({ length: Math.floor(lengthM / STEP_M) + 1 }, (_, i) => i * STEP_M)
@@ -56,8 +56,8 @@ function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: Tr
   const y = (mps: number) => TOP + SPEED_HIGH - ((mps - 0.9 * least) / (most - 0.9 * least)) * SPEED_HIGH
   const widest = Math.max(0.1, ...gap.map(Math.abs)) * 1.1
   const g = (seconds: number) => GAP_TOP + GAP_HIGH / 2 - (seconds / widest) * (GAP_HIGH / 2)
-  const shownMost = Number(format('speed', most).number)
-  const perMps = shownMost / most
+  const perMps = fromSi('speed', 1, units.speed)
+  const shownMost = most * perMps
   const step = axisStep(shownMost - 0.9 * least * perMps, 4)
   const ticks = Array.from({ length: 9 }, (_, i) => Math.ceil((0.9 * least * perMps) / step) * step + i * step).filter((tick) => tick <= shownMost)
   const gapStep = axisStep(2 * widest, 3)

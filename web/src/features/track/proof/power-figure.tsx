@@ -1,26 +1,27 @@
-import type { PowerCurve, RoomWindow } from '@bold-ballast/core'
+import { fromSi, type PowerCurve, type PowerPoint } from '@bold-ballast/core'
 import { axisStep } from '../../../ui/drawing/axis-step.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 const LEFT = 48
 const RIGHT = 16
-const TOP = 20
+const TOP = 22
 const HIGH = 280
 const BOTTOM = 30
+const AROUND_RPM = 300
 
-/** Power on the road, window by window, over the curve of the dyno: the same engine speeds, one standard deviation as a bar. */
-export function PowerFigure({ curve, windows, width }: { curve: PowerCurve; windows: readonly RoomWindow[]; width: number }) {
-  const { format, units } = useQuantities()
-  const points = windows.flatMap(({ id, points: own, gear }) => (own ?? []).map((point) => ({ ...point, id, gear })))
-  const speeds = [...curve.speedRpm, ...points.map(({ speedRpm }) => speedRpm)]
-  const [low, high] = [Math.min(...speeds), Math.max(...speeds)]
-  const most = 1.08 * Math.max(...curve.powerW, ...points.map(({ powerW, sdW }) => powerW + sdW))
+/** Power on the road by engine speed over the curve of the dyno, close up where the road was driven; one standard deviation as a bar. */
+export function PowerFigure({ curve, points, width }: { curve: PowerCurve; points: readonly PowerPoint[]; width: number }) {
+  const { units } = useQuantities()
+  const speeds = points.map(({ speedRpm }) => speedRpm)
+  const [low, high] = [Math.min(...speeds) - AROUND_RPM, Math.max(...speeds) + AROUND_RPM]
+  const dyno = curve.speedRpm.flatMap((rpm, i) => (rpm >= low && rpm <= high ? [{ rpm, powerW: curve.powerW[i] as number }] : []))
+  const powers = [...dyno.map(({ powerW }) => powerW), ...points.flatMap(({ powerW, sdW }) => [powerW - sdW, powerW + sdW])]
+  const [least, most] = [0.96 * Math.min(...powers), 1.03 * Math.max(...powers)]
   const x = (rpm: number) => LEFT + ((rpm - low) / (high - low)) * (width - LEFT - RIGHT)
-  const y = (powerW: number) => TOP + HIGH - TOP - BOTTOM - (powerW / most) * (HIGH - TOP - BOTTOM) + 0
-  const shownMost = Number(format('power', most, { decimals: 6 }).number.replaceAll(/[^\d.]/g, ''))
-  const per = shownMost / most
-  const step = axisStep(shownMost, 5)
-  const ticks = Array.from({ length: Math.floor(shownMost / step) + 1 }, (_, i) => i * step)
+  const y = (powerW: number) => HIGH - BOTTOM - ((powerW - least) / (most - least)) * (HIGH - TOP - BOTTOM)
+  const per = fromSi('power', 1, units.power)
+  const step = axisStep((most - least) * per, 5)
+  const ticks = Array.from({ length: 12 }, (_, i) => Math.ceil((least * per) / step) * step + i * step).filter((tick) => tick <= most * per)
   const rpmStep = axisStep(high - low, 6)
   const rpmTicks = Array.from({ length: 12 }, (_, i) => Math.ceil(low / rpmStep) * rpmStep + i * rpmStep).filter((tick) => tick <= high)
   return (
@@ -30,7 +31,7 @@ export function PowerFigure({ curve, windows, width }: { curve: PowerCurve; wind
       viewBox={`0 0 ${width} ${HIGH}`}
       className="block text-[12px] tabular-nums"
       role="img"
-      aria-label={`Power at the hubs by engine speed: ${windows.length} windows of the road over the curve of the dyno`}
+      aria-label={`Power at the hubs by engine speed: ${points.length} speeds of the road over the curve of the dyno`}
     >
       {ticks.map((tick) => (
         <g key={tick}>
@@ -52,16 +53,16 @@ export function PowerFigure({ curve, windows, width }: { curve: PowerCurve; wind
         rpm
       </text>
       <path
-        d={curve.speedRpm.map((rpm, i) => `${i === 0 ? 'M' : 'L'}${x(rpm).toFixed(1)} ${y(curve.powerW[i] as number).toFixed(1)}`).join('')}
+        d={dyno.map(({ rpm, powerW }, i) => `${i === 0 ? 'M' : 'L'}${x(rpm).toFixed(1)} ${y(powerW).toFixed(1)}`).join('')}
         fill="none"
         stroke="var(--planned)"
         strokeWidth={2}
         strokeDasharray="5 3"
       />
-      {points.map(({ id, speedRpm, powerW, sdW }) => (
-        <g key={`${id} ${speedRpm}`}>
+      {points.map(({ speedRpm, powerW, sdW }) => (
+        <g key={speedRpm}>
           <line x1={x(speedRpm)} x2={x(speedRpm)} y1={y(powerW - sdW)} y2={y(powerW + sdW)} stroke="var(--edge)" />
-          <circle cx={x(speedRpm)} cy={y(powerW)} r={3} fill="var(--pine)" />
+          <circle cx={x(speedRpm)} cy={y(powerW)} r={4} fill="var(--pine)" />
         </g>
       ))}
     </svg>

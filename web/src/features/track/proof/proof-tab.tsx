@@ -1,4 +1,14 @@
-import { type LogCarInputs, logCarOf, type PowerProof, type RoomLog, type RoomTrackSession, type RoomWindow, type TrackRoom } from '@bold-ballast/core'
+import {
+  type LeftOver,
+  type LogCarInputs,
+  logCarOf,
+  type PowerCurve,
+  type PowerProof,
+  type RoomLog,
+  type RoomTrackSession,
+  type RoomWindow,
+  type TrackRoom,
+} from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useAppDispatch } from '../../../data/store.ts'
@@ -75,17 +85,14 @@ function LogLine({
   )
 }
 
-function PowerProved({
-  proof,
-  width,
-  curve,
-  windows,
-}: {
-  proof: PowerProof | null
-  width: number
-  curve: Parameters<typeof PowerFigure>[0]['curve']
-  windows: readonly RoomWindow[]
-}) {
+/** What a force that is left over may be, with how much of it. */
+const CAUSE_WORDS: Record<LeftOver, (amount: number) => string> = {
+  mass: (kg) => `mass or gear: as if the car were ${Math.abs(kg).toFixed(0)} kg ${kg > 0 ? 'heavier' : 'lighter'}`,
+  slope: (newton) => `slope or rolling: a steady ${Math.abs(newton).toFixed(0)} N ${newton > 0 ? 'more' : 'less'}`,
+  drag: (area) => `drag or wind: ${Math.abs(area).toFixed(2)} m² ${area > 0 ? 'more' : 'less'}`,
+}
+
+function PowerProved({ proof, width, curve }: { proof: PowerProof | null; width: number; curve: PowerCurve }) {
   const { text } = useQuantities()
   if (!proof)
     return <p className="text-quiet">No window of full throttle is kept at this stage: one gear, a second and a half or more, with engine speed in the log.</p>
@@ -96,13 +103,25 @@ function PowerProved({
         dyno’s <Plates proof={proof.proof} />
       </p>
       <p className={proof.agrees ? '' : 'border-l-4 border-wait pl-3'}>
-        {proof.agrees ? 'Road and dyno agree.' : 'Road and dyno do not agree: look at mass and gear first, then the slope, then drag and wind.'} {proof.windows}{' '}
-        {proof.windows === 1 ? 'window' : 'windows'}, {proof.points} points, brought to the air that the build counts in.
+        {proof.agrees ? 'Road and dyno agree.' : 'Road and dyno do not agree.'} {proof.windows} {proof.windows === 1 ? 'window' : 'windows'}, {proof.points}{' '}
+        points, brought to the air that the build counts in.
       </p>
       <ScrollBox label="Power on the road over the dyno's curve">
-        <PowerFigure curve={curve} windows={windows} width={width} />
+        <PowerFigure curve={curve} points={proof.bins} width={width} />
       </ScrollBox>
       <p className="text-xs text-quiet">Dashed: the dyno. Dots: the road, each with one standard deviation.</p>
+      {proof.causes.length > 0 && (
+        <>
+          <h3 className="mt-2">What the force left over looks like, most like it first</h3>
+          <ol className="list-decimal pl-6">
+            {proof.causes.map(({ cause, amount, leftN }) => (
+              <li key={cause} className="py-0.5">
+                {CAUSE_WORDS[cause](amount)}, leaves {leftN.toFixed(0)} N
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
       {proof.lacks.length > 0 && (
         <>
           <h3 className="mt-2">What confirms it</h3>
@@ -161,7 +180,7 @@ export function ProofTab({ records, room, made, position }: TrackTabProps) {
   const [holder, width] = useWidth<HTMLDivElement>(640)
   const { text } = useQuantities()
   const logs = logsOfStage(room.sessions, position)
-  const mine = room.windows.filter(({ logId, setAside }) => setAside === null && logs.some(({ log }) => log.id === logId))
+  const mine = logs.flatMap(({ log, session }) => session.windows.filter(({ logId, setAside }) => logId === log.id && setAside === null))
   const { car } = made.lap
   if (logs.length === 0)
     return (
@@ -177,7 +196,7 @@ export function ProofTab({ records, room, made, position }: TrackTabProps) {
           const inputs = logCarOf(made.lap, session.record.ambient)
           const track = room.tracks.find(({ id }) => id === session.record.trackId)
           return inputs && track ? (
-            <LogLine key={log.id} buildId={records.build.id} log={log} session={session} track={track} windows={room.windows} inputs={inputs} />
+            <LogLine key={log.id} buildId={records.build.id} log={log} session={session} track={track} windows={session.windows} inputs={inputs} />
           ) : (
             <li key={log.id} className="border-t border-line py-1.5">
               <strong>{log.fileName}</strong>: it needs mass, power and gears of the stage to be read. {made.lap.missing.map(({ what }) => what).join('; ')}
@@ -188,14 +207,7 @@ export function ProofTab({ records, room, made, position }: TrackTabProps) {
       <div className="grid gap-x-10 gap-y-6 lg:grid-cols-2">
         <section aria-label="Power on the road" className="min-w-0">
           <h2 className="mb-1">Power on the road</h2>
-          {car && (
-            <PowerProved
-              proof={made.power}
-              width={Math.max(420, Math.min(width / 2 - 20, 640))}
-              curve={car.curve}
-              windows={mine.filter(({ of }) => of === 'power')}
-            />
-          )}
+          {car && <PowerProved proof={made.power} width={Math.max(420, Math.min(width / 2 - 20, 640))} curve={car.curve} />}
         </section>
         <section aria-label="Grip of the corners" className="min-w-0">
           <h2 className="mb-1">What corners hold</h2>

@@ -84,7 +84,6 @@ export function LogLaps({ buildId, session, room }: { buildId: string; session: 
   }
   const open = (file: File | undefined) => {
     if (!file) return
-    setTold(null)
     setChosen(null)
     if (file.size > MOST_BYTES) return setRefusal('The file is larger than 250 MB. Export one session of it, or fewer channels.')
     void look({ file, importId: crypto.randomUUID(), logId: crypto.randomUUID(), preview: null }, mapping)
@@ -92,6 +91,11 @@ export function LogLaps({ buildId, session, room }: { buildId: string; session: 
   const change = (next: LogColumnMapping[]) => {
     setTold(next)
     if (chosen) void look({ ...chosen, preview: null }, next)
+  }
+  // What was said is of the logger of that name: it holds for its next file too, and for no other's.
+  const rename = (next: string) => {
+    setLoggerName(next)
+    setTold(null)
   }
   const remember = async () => {
     if (!told) return
@@ -104,7 +108,6 @@ export function LogLaps({ buildId, session, room }: { buildId: string; session: 
     await remember()
     setChosen(null)
     setColumns(null)
-    setTold(null)
   }
   const shown = columns?.columns.map((column) => mapping.find(({ heading }) => heading === column.heading) ?? column) ?? []
   return (
@@ -124,7 +127,7 @@ export function LogLaps({ buildId, session, room }: { buildId: string; session: 
         </label>
         <label className="flex items-center gap-2">
           <span>of the logger</span>
-          <input value={loggerName} onChange={(event) => setLoggerName(event.target.value)} className="w-[130px]" maxLength={120} />
+          <input value={loggerName} onChange={(event) => rename(event.target.value)} className="w-[130px]" maxLength={120} />
         </label>
       </div>
       {isReading && <p role="status">Reading …</p>}
