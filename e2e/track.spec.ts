@@ -270,6 +270,30 @@ test('two laps along the track: where B gains and loses; power and grip out of t
   await expect(page.getByText('No log of this stage')).toBeVisible()
 })
 
+test('a simulated logger: it warns before the car goes out, tells laps that are stored, and its silence is told', async ({ page }) => {
+  const build = await buildAddress(page, 'Petrel')
+  await page.request.post('/api/devices/stand-ins', { data: { kind: 'logger' } })
+  await page.goto(`${build}/track?tab=sessions`)
+  const logger = page.getByRole('region', { name: 'Logger', exact: true })
+  await expect(logger.getByText('recording, ready to go out')).toBeVisible()
+  await logger.getByRole('button', { name: 'Forget to record' }).click()
+  await expect(logger.getByRole('alert')).toContainText('It is not recording: this session would be lost.')
+  await logger.getByRole('button', { name: 'Record', exact: true }).click()
+  await expect(logger.getByText('recording, ready to go out')).toBeVisible()
+  await logger.getByRole('button', { name: 'Drive five laps' }).click()
+  await expect(logger.getByText('Lateral acc')).toBeVisible()
+  await logger.getByRole('button', { name: 'Store these 5 laps of the logger' }).click({ timeout: 60_000 })
+  await expect(page.getByRole('row', { name: /^13 1:/ })).toBeVisible()
+  await logger.getByRole('button', { name: 'Drop out' }).click()
+  await expect(logger.getByText(/has said nothing for 2\.5 s/)).toBeVisible()
+  await expect(logger.getByText('recording, ready to go out')).toBeVisible({ timeout: 20_000 })
+  const devices = (await (await page.request.get('/api/devices')).json()) as { id: string; kind: string }[]
+  for (const { id, kind } of devices) if (kind === 'logger') await page.request.delete(`/api/devices/stand-ins/${id}`, { data: {} })
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('row', { name: /^13 1:/ })).toHaveCount(0)
+})
+
 test('drift: runs come first, a run by its line, and what a season needs', async ({ page }) => {
   const build = await buildAddress(page, 'Osprey')
   await page.goto(`${build}/track`)

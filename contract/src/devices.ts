@@ -4,7 +4,7 @@ import { PAD_NAMES, z } from '@bold-ballast/core'
 export const DEVICE_PROTOCOL_VERSION = 1
 export const DEVICE_PORTS = { first: 4710, last: 4719 } as const
 export const LONGEST_LINE_BYTES = 4096
-export const DEVICE_KINDS = ['scales', 'dyno'] as const
+export const DEVICE_KINDS = ['scales', 'dyno', 'logger'] as const
 export type DeviceKind = (typeof DEVICE_KINDS)[number]
 
 const padSchema = z.strictObject({ kg: z.number(), isStable: z.boolean(), battery: z.number().min(0).max(1) }).nullable()
@@ -35,10 +35,32 @@ const sampleSchema = z.strictObject({
   fuelPressurePa: z.number().nullable().default(null),
 })
 
+/** What a logger says of itself, each second. */
+const loggerStatusSchema = z.strictObject({
+  type: z.literal('log-status'),
+  clock: z.iso.datetime({ offset: true }),
+  hasPosition: z.boolean(),
+  freeShare: z.number().min(0).max(1),
+  voltageV: z.number().min(0).max(60),
+  isRecording: z.boolean(),
+})
+
+/** One row of its channels, in the order of its hello; null: not sampled then. */
+const logSampleSchema = z.strictObject({ type: z.literal('log-sample'), timeS: z.number().nonnegative(), values: z.array(z.number().nullable()).max(60) })
+const logLapSchema = z.strictObject({ type: z.literal('lap'), lap: z.int().positive(), lapS: z.number().positive().max(3600) })
+
 export const deviceMessageSchema = z.discriminatedUnion('type', [
   z.discriminatedUnion('device', [
     z.strictObject({ ...names, device: z.literal('scales'), resolutionKg: z.number().positive() }),
     z.strictObject({ ...names, device: z.literal('dyno'), place: z.enum(['hub', 'roller', 'engine']), samplesPerS: z.number().positive().max(200) }),
+    z.strictObject({
+      ...names,
+      device: z.literal('logger'),
+      channels: z
+        .array(z.strictObject({ name: z.string().min(1).max(60), unit: z.string().max(20), rateHz: z.number().positive().max(1000) }))
+        .min(1)
+        .max(60),
+    }),
   ]),
   z.strictObject({ type: z.literal('reading'), sequence: z.int().nonnegative(), pads: fourPads }),
   z.strictObject({
@@ -51,14 +73,21 @@ export const deviceMessageSchema = z.discriminatedUnion('type', [
     ended: z.enum(['none', 'whole', 'stopped']),
   }),
   sampleSchema,
+  loggerStatusSchema,
+  logSampleSchema,
+  logLapSchema,
   z.strictObject({ type: z.literal('done'), id: z.int() }),
   z.strictObject({ type: z.literal('refused'), id: z.int(), message: z.string().max(300) }),
 ])
 export type DeviceMessage = z.output<typeof deviceMessageSchema>
 export type DeviceHello = Extract<DeviceMessage, { type: 'hello' }>
+export type DeviceHelloChannels = Extract<DeviceHello, { device: 'logger' }>['channels']
 export type DeviceReading = Extract<DeviceMessage, { type: 'reading' }>
 export type DevicePad = DeviceReading['pads'][(typeof PAD_NAMES)[number]]
 export type DynoStatus = Extract<DeviceMessage, { type: 'status' }>
+export type LoggerStatus = z.output<typeof loggerStatusSchema>
+export type LogSample = z.output<typeof logSampleSchema>
+export type LogLap = z.output<typeof logLapSchema>
 export type DynoSample = z.output<typeof sampleSchema>
 
 const padName = z.enum(PAD_NAMES)
@@ -99,11 +128,17 @@ export const deviceCommandSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('pull') }),
   z.strictObject({ type: z.literal('stop') }),
   z.strictObject({ type: z.literal('cool') }),
+  // A track and a car are long: they are sent in pieces of one text, first to last.
+  z.strictObject({ type: z.literal('piece'), index: z.int().min(0).max(1999), count: z.int().min(1).max(2000), text: z.string().max(2000) }),
+  z.strictObject({ type: z.literal('drive'), laps: z.int().min(1).max(50), slower: z.number().min(0.95).max(1.5), faster: z.number().min(1).max(30) }),
+  z.strictObject({ type: z.literal('record'), isOn: z.boolean() }),
+  z.strictObject({ type: z.literal('sky'), isOpen: z.boolean() }),
+  z.strictObject({ type: z.literal('silence'), seconds: z.number().min(0).max(60) }),
 ])
 export type DeviceCommand = z.output<typeof deviceCommandSchema>
 
 /** What any device of a kind is asked, simulated or not. */
-export const REAL_COMMANDS: Record<DeviceKind, readonly DeviceCommand['type'][]> = { scales: ['tare'], dyno: ['stop'] }
+export const REAL_COMMANDS: Record<DeviceKind, readonly DeviceCommand['type'][]> = { scales: ['tare'], dyno: ['stop'], logger: [] }
 
 /** A simulated device that is to be started. */
 export const standInSchema = z.strictObject({ kind: z.enum(DEVICE_KINDS).default('scales') })
@@ -116,6 +151,8 @@ export interface DeviceEntry {
   readonly serial: string
   readonly isSimulated: boolean
   readonly state: 'connected' | 'lost'
+  /** Of a logger: what its rows hold, in their order. */
+  readonly channels?: DeviceHelloChannels
 }
 
 /** What the live stream of a device says. */
@@ -123,6 +160,11 @@ export type DeviceEvent =
   | { readonly type: 'state'; readonly state: DeviceEntry['state']; readonly at: string }
   | { readonly type: 'reading'; readonly reading: DeviceReading; readonly at: string }
   | { readonly type: 'status'; readonly status: DynoStatus; readonly at: string }
+  | { readonly type: 'logStatus'; readonly status: LoggerStatus; readonly at: string }
+  /** Rows of a logger since the last event; the first events hold the latest of them. */
+  | { readonly type: 'logSamples'; readonly samples: readonly LogSample[]; readonly at: string }
+  /** Laps that a logger told, oldest first. */
+  | { readonly type: 'laps'; readonly laps: readonly LogLap[]; readonly at: string }
   /**
    * Samples since the last event; the first events hold the latest pulls so far, one each, so that a page that was loaded again has lost nothing.
    * `pullId` is of one pull alone, also where a dyno that was switched on again counts from 1 once more.

@@ -209,7 +209,7 @@ export { LEDGER_PARTS, type LedgerLine, type LedgerPart, type StageLedger, secon
 export { lapSpread, sidesSpread } from './rooms/track/lap-spread.ts'
 export { type LogCarInputs, logCarOf, type PowerProof } from './rooms/track/log-proof.ts'
 export { type PaddockEntry, parsePaddockLine } from './rooms/track/paddock-line.ts'
-export { type DrivenLap, type LapPlan, lapChance, type StageLap, workLap } from './rooms/track/stage-lap.ts'
+export { asDriven, type DrivenLap, type LapPlan, lapChance, type StageLap, workLap } from './rooms/track/stage-lap.ts'
 export { makeTrackRoom, planOfRoom, type TrackRoom, type TrackRoomStage, type WishedLapPart } from './rooms/track/track-room.ts'
 export type { RoomLap, RoomLog, RoomRun, RoomTrackSession, RoomWindow } from './rooms/track/track-sessions.ts'
 export { parseTrackText, trackText } from './rooms/track/track-text.ts'
@@ -260,6 +260,7 @@ export { BLOCK_SAMPLES, isGap } from './tracklog/log-columns.ts'
 export { cornerGrip, type LapGripTrace, lapGripUsed } from './tracklog/log-grip.ts'
 export { LOG_LEVELS, levelsOf } from './tracklog/log-levels.ts'
 export { type LogChannel, type LogChannelRole, LogReader, type LogReport } from './tracklog/log-reader.ts'
+export { type LoggerHealth, loggerWarnings } from './tracklog/logger-health.ts'
 export { type Origin, toPlane } from './tracklog/plane.ts'
 export {
   LEFT_OVER,

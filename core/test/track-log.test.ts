@@ -11,6 +11,7 @@ import { lapsOfLog } from '../src/tracklog/laps-of-log.ts'
 import { type LogRole, logColumns } from '../src/tracklog/log-channels.ts'
 import { levelsOf } from '../src/tracklog/log-levels.ts'
 import { LogReader, type LogReport } from '../src/tracklog/log-reader.ts'
+import { loggerWarnings } from '../src/tracklog/logger-health.ts'
 import { leftOverCauses, powerAgainst, powerWindows } from '../src/tracklog/power-windows.ts'
 import { FITTED_CAR, LOG_CAR, SKARVHOLM } from './example-fixtures.ts'
 
@@ -212,6 +213,23 @@ describe('a first look', () => {
   ])('refuses %s', (_, work, words) => {
     expect(work).toThrow(words)
     expect(work).toThrow(CalculationError)
+  })
+})
+
+describe('a logger before the car goes out', () => {
+  const ready = { clockMs: 1e12, hasPosition: true, freeShare: 0.6, voltageV: 13.6, isRecording: true }
+  test.each([
+    ['ready', {}, []],
+    ['not recording', { isRecording: false }, [/not recording/]],
+    ['without a position and full', { hasPosition: false, freeShare: 0.01 }, [/no position/, /99 % full/]],
+    ['on a weak battery', { voltageV: 11.2 }, [/11\.2 V/]],
+    ['three days off', { clockMs: 1e12 - 3 * 86_400_000 }, [/3 days off/]],
+    ['an hour and a half off', { clockMs: 1e12 + 5_400_000 }, [/2 h off/]],
+    ['five minutes off', { clockMs: 1e12 + 300_000 }, [/5 min off/]],
+  ] as const)('%s', (_, change, words) => {
+    const found = loggerWarnings({ ...ready, ...change }, 1e12)
+    expect(found).toHaveLength(words.length)
+    for (const [i, each] of words.entries()) expect(found[i]).toMatch(each)
   })
 })
 

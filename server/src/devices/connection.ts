@@ -8,6 +8,9 @@ import {
   type DynoStatus,
   deviceMessageSchema,
   LONGEST_LINE_BYTES,
+  type LoggerStatus,
+  type LogLap,
+  type LogSample,
 } from '@bold-ballast/contract'
 
 const RETRY_MS = 1000
@@ -20,6 +23,9 @@ const MOST_UNREAD_BYTES = 64_000
 const SAMPLES_MS = 90
 const MOST_SAMPLES = 30_000
 const MOST_PULLS = 12
+/** Of a logger: so many rows and laps are kept for a page that is loaded again. The log itself is in its own storage. */
+const MOST_ROWS = 600
+const MOST_LAPS = 200
 
 /** One device on a loopback port: kept connected, told of when it is lost, and asked. Lines it does not send right are left out. */
 export class DeviceConnection {
@@ -34,6 +40,10 @@ export class DeviceConnection {
   /** The latest pulls, oldest first. */
   private pulls: { readonly pullId: string; readonly samples: DynoSample[] }[] = []
   private unsent: DynoSample[] = []
+  private loggerStatus: LoggerStatus | null = null
+  private rows: LogSample[] = []
+  private unsentRows: LogSample[] = []
+  private laps: LogLap[] = []
   private sending: NodeJS.Timeout | null = null
   private retry: NodeJS.Timeout | null = null
   private silence: NodeJS.Timeout | null = null
@@ -62,6 +72,9 @@ export class DeviceConnection {
     listener({ type: 'state', state: this.state, at })
     if (this.status) listener({ type: 'status', status: this.status, at })
     for (const { pullId, samples } of this.pulls) listener({ type: 'samples', pullId, samples, at })
+    if (this.loggerStatus) listener({ type: 'logStatus', status: this.loggerStatus, at })
+    if (this.rows.length > 0) listener({ type: 'logSamples', samples: this.rows, at })
+    if (this.laps.length > 0) listener({ type: 'laps', laps: this.laps, at })
     return () => this.listeners.delete(listener)
   }
 
@@ -143,6 +156,8 @@ export class DeviceConnection {
       this.tell({ type: 'status', status: message, at: new Date().toISOString() })
     } else if (message.type === 'sample') {
       this.takeSample(message)
+    } else if (message.type === 'log-status' || message.type === 'log-sample' || message.type === 'lap') {
+      this.takeLogged(message)
     } else {
       this.waiting.get(message.id)?.(message.type === 'done' ? null : message.message)
       this.waiting.delete(message.id)
@@ -165,9 +180,28 @@ export class DeviceConnection {
     this.sending ??= setTimeout(() => this.sendSamples(), SAMPLES_MS)
   }
 
+  /** What a logger says: of itself, a row of its channels, or a lap. One that counts from the start again begins anew. */
+  private takeLogged(message: LoggerStatus | LogSample | LogLap): void {
+    const at = new Date().toISOString()
+    if (message.type === 'log-status') {
+      this.loggerStatus = message
+      this.tell({ type: 'logStatus', status: message, at })
+    } else if (message.type === 'lap') {
+      this.laps = [...(message.lap <= (this.laps.at(-1)?.lap ?? 0) ? [] : this.laps.slice(1 - MOST_LAPS)), message]
+      this.tell({ type: 'laps', laps: this.laps, at })
+    } else {
+      if (message.timeS < (this.rows.at(-1)?.timeS ?? 0)) this.rows = []
+      this.rows = [...this.rows.slice(1 - MOST_ROWS), message]
+      this.unsentRows.push(message)
+      this.sending ??= setTimeout(() => this.sendSamples(), SAMPLES_MS)
+    }
+  }
+
   private sendSamples(): void {
     if (this.sending) clearTimeout(this.sending)
     this.sending = null
+    if (this.unsentRows.length > 0) this.tell({ type: 'logSamples', samples: this.unsentRows, at: new Date().toISOString() })
+    this.unsentRows = []
     const pullId = this.pulls.at(-1)?.pullId
     if (this.unsent.length === 0 || !pullId) return
     this.tell({ type: 'samples', pullId, samples: this.unsent, at: new Date().toISOString() })

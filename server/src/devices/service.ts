@@ -32,7 +32,7 @@ export class DeviceService {
     return [...this.open.values()].flatMap(({ hello, port, state }): DeviceEntry[] => {
       if (!hello) return []
       const { device: kind, name, serial, isSimulated } = hello
-      return [{ id: String(port), kind, name, serial, isSimulated, state }]
+      return [{ id: String(port), kind, name, serial, isSimulated, state, ...(hello.device === 'logger' ? { channels: hello.channels } : {}) }]
     })
   }
 

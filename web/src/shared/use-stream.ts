@@ -1,4 +1,4 @@
-import type { DeviceEntry, DeviceEvent, DeviceReading, DynoSample, DynoStatus } from '@bold-ballast/contract'
+import type { DeviceEntry, DeviceEvent, DeviceReading, DynoSample, DynoStatus, LoggerStatus, LogLap, LogSample } from '@bold-ballast/contract'
 import { useEffect, useState } from 'react'
 import { readStored, writeStored } from '../data/stored.ts'
 import { sharedStream } from './shared-stream.ts'
@@ -17,11 +17,15 @@ export interface DeviceStream {
   readonly status: DynoStatus | null
   /** Of a dyno: its latest pulls, oldest first. */
   readonly pulls: readonly LivePull[]
+  /** Of a logger: itself, its latest rows, and the laps it told, oldest first. */
+  readonly logger: LoggerStatus | null
+  readonly rows: readonly LogSample[]
+  readonly laps: readonly LogLap[]
   /** When it said something last. */
   readonly at: string | null
 }
 
-const OPENING: DeviceStream = { state: 'opening', reading: null, status: null, pulls: [], at: null }
+const OPENING: DeviceStream = { state: 'opening', reading: null, status: null, pulls: [], logger: null, rows: [], laps: [], at: null }
 /** As many as the server keeps. */
 const MOST_PULLS = 12
 
@@ -35,6 +39,16 @@ export function joinSamples(before: readonly LivePull[], { pullId, samples }: Li
   return fresh.length === 0 ? before : before.map((pull) => (pull === known ? { pullId, samples: [...known.samples, ...fresh] } : pull))
 }
 
+const MOST_ROWS = 600
+
+/** Rows of a logger behind those before; one that counts from the start again begins anew, and none is taken twice. */
+export function joinRows(before: readonly LogSample[], more: readonly LogSample[]): readonly LogSample[] {
+  return more.reduce<readonly LogSample[]>((rows, row) => {
+    const last = rows.at(-1)?.timeS ?? -1
+    return row.timeS < last - 1 ? [row] : row.timeS > last ? [...rows.slice(1 - MOST_ROWS), row] : rows
+  }, before)
+}
+
 function after(now: DeviceStream, event: DeviceEvent): DeviceStream {
   switch (event.type) {
     case 'state':
@@ -45,6 +59,12 @@ function after(now: DeviceStream, event: DeviceEvent): DeviceStream {
       return { ...now, state: 'connected', status: event.status, at: event.at }
     case 'samples':
       return { ...now, state: 'connected', pulls: joinSamples(now.pulls, event), at: event.at }
+    case 'logStatus':
+      return { ...now, state: 'connected', logger: event.status, at: event.at }
+    case 'logSamples':
+      return { ...now, state: 'connected', rows: joinRows(now.rows, event.samples), at: event.at }
+    case 'laps':
+      return { ...now, state: 'connected', laps: event.laps, at: event.at }
   }
 }
 

@@ -229,3 +229,9 @@ export function lapAtStage(car: Car, position: number): StageLap | undefined {
   const track = controlTrack(car)
   return track && workLap(lapPlan(car, position, track))
 }
+
+/**
+ * The car of a stage as a simulated driver drives it: itself the reference of its loads; null where no lap of it can be driven.
+ * @example asDriven(undefined) // null
+ */
+export const asDriven = (stage: { readonly lap: LapStage } | undefined): LapCar | null => (stage?.lap.car ? asReference(stage.lap.car) : null)

@@ -8,7 +8,7 @@ import { LivePads } from '../../shared/live-pads.tsx'
 import { useStream } from '../../shared/use-stream.ts'
 import { Alert, Empty, LoadError, Loading } from '../../ui/states.tsx'
 
-/** Scale sets and dynos on this machine: found, read live, asked; a weighing or a pull is taken from them. */
+/** Scale sets, dynos and loggers on this machine: found, read live, asked; a weighing, a pull or laps are taken from them. */
 export function DevicesPage() {
   const { records, buildId, search } = useBuild()
   const { data: devices, error, refetch } = api.useDevicesQuery()
@@ -44,12 +44,15 @@ export function DevicesPage() {
         <button type="button" className="button" onClick={() => void begin('dyno')} disabled={starting.isLoading}>
           {starting.isLoading ? 'Starting …' : 'Start a simulated dyno'}
         </button>
+        <button type="button" className="button" onClick={() => void begin('logger')} disabled={starting.isLoading}>
+          {starting.isLoading ? 'Starting …' : 'Start a simulated logger'}
+        </button>
       </div>
       {failure && <Alert className="mb-3">{readFailure(failure).message}</Alert>}
       {!device ? (
         <Empty
           title="Nothing was found yet"
-          why="Scale sets and dynos are looked for on this machine, on ports 4710 to 4719, by the protocol in docs/device-protocol.md. Simulated ones show how it works."
+          why="Scale sets, dynos and loggers are looked for on this machine, on ports 4710 to 4719, by the protocol in docs/device-protocol.md. Simulated ones show how it works."
         />
       ) : (
         <div className="grid gap-8 min-[1180px]:grid-cols-[260px_1fr]">
@@ -70,14 +73,18 @@ export function DevicesPage() {
               </li>
             ))}
           </ul>
-          {device.kind === 'dyno' ? (
+          {device.kind !== 'scales' ? (
             <section>
               <p className="mb-3">
-                {device.state === 'connected' ? 'The dyno is connected.' : 'The dyno was lost; it is looked for.'} Its pulls run in the Power room.
+                {device.state === 'connected' ? `The ${device.kind} is connected.` : `The ${device.kind} was lost; it is looked for.`}{' '}
+                {device.kind === 'dyno' ? 'Its pulls run in the Power room.' : 'Its laps run in the Track room, beside the session they are of.'}
               </p>
               <div className="flex flex-wrap gap-3">
-                <Link to={`/builds/${buildId}/power?tab=live&device=${device.id}${stage ? `&stage=${stage}` : ''}`} className="button button-strong">
-                  Open the live pull
+                <Link
+                  to={`/builds/${buildId}/${device.kind === 'dyno' ? 'power?tab=live' : 'track?tab=sessions'}&device=${device.id}${stage ? `&stage=${stage}` : ''}`}
+                  className="button button-strong"
+                >
+                  {device.kind === 'dyno' ? 'Open the live pull' : 'Open the sessions'}
                 </Link>
                 <button type="button" className="button" onClick={() => void stop(device.id)}>
                   {device.isSimulated ? 'Stop it' : 'Let it go'}

@@ -14,6 +14,7 @@ import type { TrackTabProps } from '../tab-props.ts'
 import { CornerCards } from './corner-cards.tsx'
 import { DriftSummary } from './drift-summary.tsx'
 import { LapsFigure } from './laps-figure.tsx'
+import { LiveLogger } from './live-logger.tsx'
 import { LogLaps } from './log-laps.tsx'
 import { PaddockLine } from './paddock-line.tsx'
 import { SESSION_KIND_WORDS } from './session-form.ts'
@@ -185,6 +186,7 @@ function SessionDetail({
         </div>
       )}
       {runs.length > 0 && <DriftSummary buildId={buildId} session={session} whole={whole} />}
+      {record.kind !== 'runs' && <LiveLogger key={`live ${record.id}`} buildId={buildId} session={session} room={room} />}
       {record.kind !== 'runs' && <Stopwatch key={`watch ${record.id}`} buildId={buildId} session={session} />}
       <LogLaps key={`log ${record.id}`} buildId={buildId} session={session} room={room} />
       <CornerCards session={session} />

@@ -1,0 +1,72 @@
+import type { DeviceEvent } from '@bold-ballast/contract'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { EXAMPLE_AIRFIELD, EXAMPLE_FITTED } from '../../../core/src/calculations/example-lap.ts'
+import { until } from '../../test/until.ts'
+import { DeviceService } from './service.ts'
+
+const FIRST = 47_220
+let service: DeviceService
+let id = ''
+let off: () => void
+const events: DeviceEvent[] = []
+beforeAll(async () => {
+  service = new DeviceService({ first: FIRST, last: FIRST + 1 })
+  const entry = await service.startStandIn('logger')
+  id = entry.id
+  expect(entry).toMatchObject({ kind: 'logger', isSimulated: true })
+  expect(entry.channels?.map(({ name }) => name)).toContain('Lateral acc')
+  off = await service.listen(id, (event) => events.push(event))
+}, 30_000)
+afterAll(() => {
+  off()
+  service.close()
+})
+const latest = <Type extends DeviceEvent['type']>(type: Type) =>
+  events.findLast((event) => event.type === type) as Extract<DeviceEvent, { type: Type }> | undefined
+
+async function send(whole: string): Promise<void> {
+  const size = 1500
+  const count = Math.ceil(whole.length / size)
+  for (let index = 0; index < count; index++) await service.command(id, { type: 'piece', index, count, text: whole.slice(index * size, (index + 1) * size) })
+}
+
+describe('a simulated logger', () => {
+  it('says each second how it is, and that it does not record', async () => {
+    await until(() => latest('logStatus')?.status.isRecording === true)
+    await service.command(id, { type: 'record', isOn: false })
+    await service.command(id, { type: 'sky', isOpen: false })
+    await until(() => latest('logStatus')?.status.isRecording === false)
+    expect(latest('logStatus')?.status).toMatchObject({ hasPosition: false, freeShare: 0.82 })
+    await service.command(id, { type: 'record', isOn: true })
+    await service.command(id, { type: 'sky', isOpen: true })
+  })
+  it('refuses to drive without a car, pieces out of order, and what is no track', async () => {
+    await expect(service.command(id, { type: 'drive', laps: 1, slower: 1, faster: 10 })).rejects.toThrow('No track and no car were sent yet.')
+    await expect(service.command(id, { type: 'piece', index: 3, count: 5, text: 'x' })).rejects.toThrow(/Piece 4 came before piece 1/)
+    await expect(send('neither')).rejects.toThrow(/no track and car/)
+    await expect(service.command(id, { type: 'tare' })).rejects.toThrow(/does not know/)
+  })
+  it('drives laps of the track and car it was sent, row by row, and tells each', async () => {
+    await send(JSON.stringify({ track: { ...EXAMPLE_AIRFIELD, origin: null, bearingRad: null }, car: EXAMPLE_FITTED }))
+    await service.command(id, { type: 'drive', laps: 2, slower: 1.01, faster: 30 })
+    await until(() => latest('laps')?.laps.length === 2, 20_000)
+    for (const { lapS } of latest('laps')?.laps ?? []) expect(Math.abs(lapS / (82.6 * 1.01) - 1)).toBeLessThan(0.01)
+    const rows = events.flatMap((event) => (event.type === 'logSamples' ? event.samples : []))
+    expect(rows.length).toBeGreaterThan(20)
+    for (const { values } of rows) expect(values).toHaveLength(10)
+    const speeds = rows.map(({ values }) => values[0] as number)
+    expect(Math.max(...speeds)).toBeGreaterThan(150)
+    expect(Math.min(...speeds)).toBeLessThan(100)
+  }, 40_000)
+  it('a page that is loaded again is told the laps and the latest rows', async () => {
+    const again: DeviceEvent[] = []
+    const stop = await service.listen(id, (event) => again.push(event))
+    expect(again.map(({ type }) => type)).toEqual(['state', 'logStatus', 'logSamples', 'laps'])
+    stop()
+  })
+  it('counts as lost after two and a half seconds of silence, and is found again', async () => {
+    await service.command(id, { type: 'silence', seconds: 4 })
+    await until(() => latest('state')?.state === 'lost', 6000)
+    await until(() => latest('state')?.state === 'connected', 8000)
+  }, 20_000)
+})
