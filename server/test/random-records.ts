@@ -95,7 +95,7 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     highValue: sense === 'between' ? 0.9 : null,
     driverName: null,
   }),
-  expectations: ({ value }) => ({ value: Math.abs(value as number) + 1 }),
+  expectations: ({ value }) => ({ value: Math.abs(value as number) + 1, metric: 'wheelPower' }),
   weighings: ({ secondPlacement, pads, total, axles }) => ({
     ...(secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),
     ...(secondPlacement || Object.values(pads as object).some((pad) => pad !== null) ? { total: null, axles: null } : {}),

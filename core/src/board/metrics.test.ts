@@ -145,10 +145,14 @@ describe('a limit that ends', () => {
 })
 
 it('each metric reads only its own expectations', () => {
-  const expectation = (metric: string) => ({ id: metric, stageId: 's2', metric, mode: 'to', value: 165_000, sd: 8000, proof: 'guess' }) as never
-  const power = (metric: string) => powerAtStage(openCar(changed((all) => all.expectations.push(expectation(metric)))), 2)?.value
+  const expectation = (metric: string, partId: string | null) =>
+    ({ id: metric, stageId: 's2', partId, metric, mode: 'to', value: 165_000, sd: 8000, proof: 'guess' }) as never
+  const power = (metric: string, partId: string | null = null) =>
+    powerAtStage(openCar(changed((all) => all.expectations.push(expectation(metric, partId)))), 2)?.value
   expect(power('wheelPower')).toBe(165_000)
   expect(power('dragArea')).toBe(118_000)
+  // What a wished part would give counts at no stage.
+  expect(power('wheelPower', 'wish')).toBe(118_000)
 })
 
 it('what a measurement is missing is asked for where it can be made', () => {

@@ -26,7 +26,7 @@ describe('the beam of a car that starts on its goal', () => {
     ['atMost', 1.05, 0.5],
   ] as const)('measures from the side that fails: %s, plan %d of the goal', (sense, factor, share) => {
     const records = parse((all) => {
-      all.expectations.push({ id: 'e', stageId: 's2', metric: 'wheelPower', mode: 'to', value: 118_000 * factor, sd: 1000, proof: 'guess' })
+      all.expectations.push({ id: 'e', stageId: 's2', partId: null, metric: 'wheelPower', mode: 'to', value: 118_000 * factor, sd: 1000, proof: 'guess' })
       all.targets.push(target({ id: 'p', metric: 'wheelPower', sense, value: 118_000, dueStageId: 's2' }))
     })
     const row = makeBoard(openCar(records), TODAY).rows.find((entry) => entry.id === 'p')

@@ -85,7 +85,7 @@ describe('worked example', () => {
 
   it('expects power where nothing measured it', () => {
     const records = changed((all) => {
-      all.expectations.push({ id: 'e', stageId: 's2', metric: 'wheelPower', mode: 'to', value: 165_000, sd: 8000, proof: 'guess' })
+      all.expectations.push({ id: 'e', stageId: 's2', partId: null, metric: 'wheelPower', mode: 'to', value: 165_000, sd: 8000, proof: 'guess' })
       all.targets.push({ id: 't2', metric: 'wheelPower', sense: 'atLeast', value: 160_000, highValue: null, dueStageId: 's2' })
     })
     const verdict = targetVerdict(values(records), records.targets[1] as Target, '2026-04-02')

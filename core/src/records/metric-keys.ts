@@ -1,3 +1,5 @@
+import type { QuantityKind } from '../units/units.ts'
+
 /**
  * The key of every metric that a target or a limit can be about, and which numbers a goal of it may have: above zero, a share up to 1, or any.
  * What a metric is, how it is worked out and what proves it stands in its declaration, in the room it belongs to.
@@ -77,8 +79,33 @@ export type AeroMetric = (typeof AERO_METRICS)[number]
 export const TRACK_METRICS = ['lapTime', 'cornerGrip', 'brakeShare', 'entrySpeed', 'tyresPerDay'] as const satisfies readonly Metric[]
 export type TrackMetric = (typeof TRACK_METRICS)[number]
 
-/** Metrics of which a stage can say what it should give, where no ledger can sum it. */
-export const EXPECTED_METRICS = ['wheelPower'] as const satisfies readonly Metric[]
+type ExpectedMode = 'to' | 'by' | 'times'
+interface Expected {
+  readonly word: string
+  readonly kind: QuantityKind
+  readonly modes: readonly ExpectedMode[]
+}
+
+/** What a lap rests on that a stage can be expected to give where no part or device says it. */
+const OF_LAPS = {
+  grip: { word: 'grip of the tyres', kind: 'ratio', modes: ['times'] },
+  brakingUse: { word: 'how much of the brakes is used', kind: 'share', modes: ['to'] },
+  shiftTime: { word: 'time of a shift', kind: 'lapTime', modes: ['to'] },
+  dragArea: { word: 'drag area', kind: 'area', modes: ['by'] },
+  downforceFront: { word: 'downforce in front', kind: 'area', modes: ['by'] },
+  downforceRear: { word: 'downforce at the rear', kind: 'area', modes: ['by'] },
+} as const satisfies Record<string, Expected>
+export type LapExpected = keyof typeof OF_LAPS
+
+/** What a stage can say that it should give, where no ledger can sum it: how it is called, measured and said. */
+export const EXPECTED = {
+  wheelPower: { word: 'power', kind: 'power', modes: ['to', 'by', 'times'] },
+  ...OF_LAPS,
+  entrySpeed: { word: 'entry speed of a slide', kind: 'speed', modes: ['to'] },
+  tyresPerDay: { word: 'tyres a day', kind: 'ratio', modes: ['to'] },
+} as const satisfies Record<string, Expected>
+export type ExpectedMetric = keyof typeof EXPECTED
+export const EXPECTED_METRICS = Object.keys(EXPECTED) as [ExpectedMetric, ...ExpectedMetric[]]
 
 /**
  * Why a number can be no goal of a metric; null where it can.

@@ -5,7 +5,7 @@ import { aeroOfBuildFields } from './aero-schemas.ts'
 import { day, id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 import { lapBasisSchema } from './lap-basis.ts'
-import { EXPECTED_METRICS, METRIC_GOALS, METRICS, type Metric, TAPE_METRICS, whyNoGoal } from './metric-keys.ts'
+import { EXPECTED, EXPECTED_METRICS, type ExpectedMetric, METRIC_GOALS, METRICS, type Metric, TAPE_METRICS, whyNoGoal } from './metric-keys.ts'
 
 export const DISCIPLINES = ['timeAttack', 'track', 'drift'] as const
 export const DRIVEN_AXLES = ['front', 'rear', 'all'] as const
@@ -225,8 +225,15 @@ export const targetKind = defineRecord({
 })
 export type Target = RecordOfKind<typeof targetKind>
 
-const isMoreThanNothing: RecordRule = (next) => {
-  if (next.mode !== 'by' && !((next.value as number) > 0)) throw new RecordRefusal('value', 'The expected power or factor must be more than zero.')
+const MODE_WORDS = { to: 'to reach a value', by: 'to change by so much', times: 'to be multiplied' } as const
+
+/** Each is expected in its own way, and comes to more than nothing. */
+const isExpectable: RecordRule = (next) => {
+  const { word, modes } = EXPECTED[next.metric as ExpectedMetric]
+  if (!(modes as readonly unknown[]).includes(next.mode))
+    throw new RecordRefusal('mode', `Of the ${word} it is said ${modes.map((mode) => MODE_WORDS[mode]).join(' or ')}. Pick that.`)
+  if (next.mode !== 'by' && !((next.value as number) > 0)) throw new RecordRefusal('value', `The expected ${word} or factor must be more than zero.`)
+  if (next.metric === 'brakingUse' && (next.value as number) > 1) throw new RecordRefusal('value', 'No more than all of the brakes is used: type up to 100 %.')
   return next
 }
 
@@ -235,18 +242,20 @@ export const expectationKind = defineRecord({
   list: 'expectations',
   word: 'an expectation',
   nameFrom: ['metric'],
-  refs: { stageId: { to: 'stages', whenGone: 'goesWith' } },
+  refs: { stageId: { to: 'stages', whenGone: 'goesWith' }, partId: { to: 'parts', whenGone: 'goesWith' } },
   fields: {
     id,
     stageId: id,
+    /** The wished part that gives it: it counts for the part's worth, and at no stage. Null: the stage gives it. */
+    partId: id.nullable().default(null),
     metric: z.enum(EXPECTED_METRICS).default('wheelPower'),
     mode: z.enum(['to', 'by', 'times']),
-    /** W for `to` and `by` (which may be negative), a factor for `times`. */
+    /** In the unit of the metric's kind for `to` and `by` (which may be negative), a factor for `times`. */
     value: z.number(),
     sd: spread,
     proof: z.enum(['guess', 'catalogue', 'calculated']),
     typed,
   },
-  rules: [isMoreThanNothing],
+  rules: [isExpectable],
 })
 export type Expectation = RecordOfKind<typeof expectationKind>

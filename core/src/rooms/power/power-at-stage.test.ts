@@ -13,6 +13,7 @@ const power = (records: BuildRecords, position: number) => powerAtStage(openCar(
 const expectation = (stageId: string, more: Partial<Expectation>): Expectation => ({
   id: stageId + more.mode,
   stageId,
+  partId: null,
   metric: 'wheelPower',
   mode: 'to',
   value: 0,

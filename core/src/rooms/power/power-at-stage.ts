@@ -114,9 +114,9 @@ export const powerAtStage = rememberByIndex((car: Car, position: number): PowerA
   return { ...now, distribution: normalDistribution(now.value, now.sd), isMeasuredHere, isEmptyStage: !car.lists[position] && now.fromPosition !== position }
 })
 
-/** What a stage should give in power; expectations of other metrics are not read here. */
+/** What a stage should give in power; those of other metrics and of wished parts are not read here. */
 const powerExpectations = ({ records }: Car, stageId: string | undefined) =>
-  records.expectations.filter((entry) => entry.stageId === stageId && entry.metric === 'wheelPower')
+  records.expectations.filter((entry) => entry.stageId === stageId && entry.metric === 'wheelPower' && entry.partId === null)
 
 type Carried = Omit<PowerAtStage, 'distribution' | 'isMeasuredHere' | 'isEmptyStage'>
 

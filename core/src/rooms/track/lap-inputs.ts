@@ -13,6 +13,7 @@ import { driveStage, leftAtWheels, type MissingInput, wheelCurve } from '../driv
 import { powerAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { frontShareAt } from '../weight/metrics.ts'
+import { withExpected } from './expected.ts'
 import { brakeShareAt } from './stage-brakes.ts'
 
 export const LAP_INPUT_KEYS = [
@@ -191,7 +192,7 @@ export const lapStage = rememberByIndex((car: Car, position: number): LapStage =
   const power = powerOf(car, position)
   const gears = gearsOf(car, position)
   const brakes = brakeShareAt(car, position)
-  const inputs: LapInput[] = [
+  const known: LapInput[] = [
     ...(['massKg', 'frontShare', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient'] as const).map((key) => fromDrive(drive.inputs, key)),
     ...(power ? [power.input] : []),
     tyre.friction,
@@ -201,6 +202,7 @@ export const lapStage = rememberByIndex((car: Car, position: number): LapStage =
     { key: 'brakingUse', value: USUAL.brakingUse, sd: USUAL.brakingUseSd, isGuess: true, source: 'usual use of the brakes' },
     ...(gears ? [fromDrive(drive.inputs, 'shiftS')] : []),
   ]
+  const inputs = withExpected(car, position, known)
   const uncounted = uncountedOf(gears, power?.isPeakAlone ?? false, tyre.partId, drive)
   const common = { inputs, missing, uncounted, tyrePartId: tyre.partId }
   if (missing.length > 0 || !power) return { ...common, car: null }
@@ -228,7 +230,7 @@ export const lapStage = rememberByIndex((car: Car, position: number): LapStage =
       brakeFrontShare: brakes?.value ?? null,
       reference: null,
       curve: power.curve,
-      gears,
+      gears: gears && { ...gears, shiftS: value('shiftS') },
     },
   }
 })

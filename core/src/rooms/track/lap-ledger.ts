@@ -15,7 +15,7 @@ const FIELDS: Readonly<Record<LedgerPart, readonly (keyof LapCar)[]>> = {
   aero: ['dragAreaM2', 'downforceFrontM2', 'downforceRearM2'],
   gears: ['gears', 'drivenAxles', 'rearTorqueShare'],
   tyres: ['friction', 'loadSensitivity'],
-  brakes: ['brakeFrontShare'],
+  brakes: ['brakeFrontShare', 'brakingUse'],
   places: ['frontShare', 'centreHeightM', 'wheelbaseM', 'trackM', 'rollingCoefficient'],
 }
 

@@ -5,6 +5,7 @@ import type { StageValue, Waiting } from '../../stages/stage-value.ts'
 import { normalDistribution } from '../../stats/distribution.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import { driftAt } from './drift-days.ts'
+import { expectedDriftDay } from './expected.ts'
 import { lapStage } from './lap-inputs.ts'
 import { cornerGripAt } from './log-proof.ts'
 import { brakeShareAt } from './stage-brakes.ts'
@@ -95,11 +96,19 @@ function lapTimeAt(car: Car, position: number): StageValue | Waiting | undefined
 /** How well pistons and pads are known, as a share of the front's (common practice, no source). */
 const BRAKE_SHARE_SD = 0.02
 
-/** What drift runs of the stage itself say, else those of the latest stage before it. */
-function driftValue(car: Car, position: number, pick: 'entryMps' | 'tyresPerDay'): StageValue | undefined {
+/** Expected entry speeds and tyres that say no spread are known to so much (common practice, no source). */
+const EXPECTED_DRIFT_SHARE = 0.1
+
+/** What drift runs of the stage itself say, else those of the latest stage before it, or what was expected since. */
+function driftValue(car: Car, position: number, metric: 'entrySpeed' | 'tyresPerDay'): StageValue | undefined {
+  const expected = expectedDriftDay(car, position, metric)
   for (let at = position; at >= 0; at--) {
-    const found = driftAt(car, at)?.[pick]
+    const found = driftAt(car, at)?.[metric === 'entrySpeed' ? 'entryMps' : metric]
     if (found) return known(found.value, found.sd, at === position ? 'measured' : 'calculated', at === position ? null : at)
+    if (expected?.at === at) {
+      const { value, sd, proof } = expected.entry
+      return known(value, sd ?? EXPECTED_DRIFT_SHARE * value, proof, at === position ? null : at)
+    }
   }
   return undefined
 }
@@ -129,7 +138,7 @@ export const TRACK_VALUES: Readonly<Record<TrackMetric, MetricWork>> = {
       return found && known(found.value, BRAKE_SHARE_SD, 'calculated')
     },
   },
-  entrySpeed: { at: (car, position) => driftValue(car, position, 'entryMps') },
+  entrySpeed: { at: (car, position) => driftValue(car, position, 'entrySpeed') },
   tyresPerDay: { at: (car, position) => driftValue(car, position, 'tyresPerDay') },
 }
 

@@ -12,6 +12,7 @@ import { frictionOf } from '../drivetrain/drive-inputs.ts'
 import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
 import { lockingAt } from './advice.ts'
 import { type DriftDays, driftDaysOf } from './drift-days.ts'
+import { expectedOfPart } from './expected.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
 import { cornerGripAt, type PowerProof, powerProofAt } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
@@ -125,10 +126,11 @@ function stageOf(car: Car, position: number): TrackRoomStage {
 
 const versioned = <Entry extends object>(record: Entry): Entry & { readonly version: number } => ({ version: 1, ...record })
 
-/** What a part would move: its mass less that of its kind in the car, and a tyre's friction over that of the car's. */
+/** What a part would move: its mass less that of its kind in the car, a tyre's friction over that of the car's, and what is expected of it. */
 function changeOf(car: Car, part: Part): LapChange | null {
   const position = car.stages.length - 1
-  const own = lapStage(car, position).car?.friction
+  const lapCar = lapStage(car, position).car
+  const own = lapCar?.friction
   const { drive } = part
   const masses = partsOfKind(partsAtStage(car.records, position), part.kind)
     .filter(({ id }) => id !== part.id)
@@ -136,7 +138,8 @@ function changeOf(car: Car, part: Part): LapChange | null {
   const [wholeKg, isKnown] = [wholeMassKg(part), masses.every((mass) => mass !== null)]
   const massKg = wholeKg !== null && isKnown ? wholeKg - masses.reduce<number>((sum, mass) => sum + (mass ?? 0), 0) : null
   const peak = drive?.role === 'tyre' ? frictionOf(drive, part.id).value : null
-  const change = { ...(massKg === null ? {} : { massKg }), ...(peak !== null && own ? { gripFactor: peak / own } : {}) }
+  const expected = expectedOfPart(car, part.id, lapCar)
+  const change = { ...(massKg === null ? {} : { massKg }), ...(peak !== null && own ? { gripFactor: peak / own } : {}), ...expected }
   return Object.keys(change).length > 0 ? change : null
 }
 

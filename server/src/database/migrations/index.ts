@@ -14,6 +14,7 @@ import * as aero from './0012-aero.ts'
 import * as aeroTests from './0013-aero-tests.ts'
 import * as track from './0014-track.ts'
 import * as trackLogs from './0015-track-logs.ts'
+import * as expectations from './0016-expectations.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -31,4 +32,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0013-aero-tests': aeroTests,
   '0014-track': track,
   '0015-track-logs': trackLogs,
+  '0016-expectations': expectations,
 }

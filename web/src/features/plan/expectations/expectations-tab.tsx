@@ -1,13 +1,14 @@
 import type { StoredRecords } from '@bold-ballast/contract'
+import { EXPECTED } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
 import { useBuild } from '../../../data/use-build.ts'
 import { Figure } from '../../../ui/figure.tsx'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { Empty } from '../../../ui/states.tsx'
-import { expectationBody, expectationFieldSpecs } from './expectation-form.ts'
+import { expectationBody, expectationFieldSpecs, MODE_WORDS, wishedParts } from './expectation-form.ts'
 
-/** What a stage should give in power, where no ledger can sum it. */
+/** What a stage should give where no ledger can sum it: power, grip, air, brakes, shifts, a drift day. */
 export function ExpectationsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {
   const [create] = api.useCreateRecordMutation()
   const removal = useRemoval(buildId, 'expectations')
@@ -20,7 +21,7 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
         {records.expectations.length === 0 ? (
           <Empty
             title="Nothing expected yet"
-            why="Power cannot be summed from parts. Say what a stage should reach or add, and how you know; the dyno replaces it later, and the old expectation stays."
+            why="Power, grip and air cannot be summed from parts. Say what a stage should reach or add, and how you know; what is measured replaces it later, and the old expectation stays."
           />
         ) : (
           <ul>
@@ -29,10 +30,16 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
                 <span className="min-w-[160px] flex-1 font-semibold">
                   {stageOf(entry.stageId)?.position} {stageOf(entry.stageId)?.name}
                 </span>
-                <span className="text-quiet">{{ to: 'to reach', by: 'to change by', times: 'to be multiplied by' }[entry.mode]}</span>
+                <span>
+                  {EXPECTED[entry.metric].word}
+                  {entry.partId !== null && (
+                    <span className="text-quiet">, by {records.parts.find(({ id }) => id === entry.partId)?.name ?? 'a part that is gone'}</span>
+                  )}
+                </span>
+                <span className="text-quiet">{MODE_WORDS[entry.mode]}</span>
                 <span className="text-[16px] font-bold">
                   <Figure
-                    kind={entry.mode === 'times' ? 'ratio' : 'power'}
+                    kind={entry.mode === 'times' ? 'ratio' : EXPECTED[entry.metric].kind}
                     value={entry.value}
                     sd={entry.sd ?? undefined}
                     sign={entry.mode === 'by'}
@@ -44,7 +51,7 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
                   type="button"
                   className="word-link"
                   onClick={() => void removal.take(entry)}
-                  aria-label={`Delete the expectation of stage ${stageOf(entry.stageId)?.position}`}
+                  aria-label={`Delete the expectation of ${EXPECTED[entry.metric].word} at stage ${stageOf(entry.stageId)?.position}`}
                 >
                   Delete
                 </button>
@@ -58,8 +65,8 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
         <RecordForm
           key={records.expectations.length}
           draftKey={`${buildId}.expectation`}
-          fields={expectationFieldSpecs(records.stages)}
-          defaults={{ stage: stages[position]?.id ?? '', mode: 'to', proof: 'guess' }}
+          fields={expectationFieldSpecs(records.stages, wishedParts(records.parts))}
+          defaults={{ stage: stages[position]?.id ?? '', metric: 'wheelPower', mode: 'to', proof: 'guess', part: '' }}
           submitLabel="Add the expectation"
           toBody={(read, id) => ({ id, ...expectationBody(read) })}
           send={(body) => create({ buildId, resource: 'expectations', body }).unwrap()}

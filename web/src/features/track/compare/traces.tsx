@@ -128,9 +128,9 @@ function Corners({ a, b, track }: { a: LaidLap; b: LaidLap; track: TrackRoom['tr
       <thead>
         <tr className="text-xs text-quiet">
           <th className="text-left font-normal">corner</th>
-          <th className="text-right font-normal">A least, {units.speed}</th>
-          <th className="text-right font-normal">B least</th>
-          <th className="text-right font-normal">B loses, s</th>
+          <th className="pl-3 text-right font-normal">A least, {units.speed}</th>
+          <th className="pl-3 text-right font-normal">B least</th>
+          <th className="pl-3 text-right font-normal">B loses, s</th>
           <th className="w-[180px]" />
         </tr>
       </thead>
@@ -138,9 +138,9 @@ function Corners({ a, b, track }: { a: LaidLap; b: LaidLap; track: TrackRoom['tr
         {rows.map(({ name, leastA, leastB, lostS }) => (
           <tr key={name} className="border-t border-line">
             <td className="py-0.5 font-semibold">{name}</td>
-            <td className="text-right tabular-nums">{format('speed', leastA, { decimals: 1 }).number}</td>
-            <td className="text-right tabular-nums">{format('speed', leastB, { decimals: 1 }).number}</td>
-            <td className="text-right font-semibold tabular-nums">{`${lostS < 0 ? '−' : '+'}${Math.abs(lostS).toFixed(2)}`}</td>
+            <td className="pl-3 text-right tabular-nums">{format('speed', leastA, { decimals: 1 }).number}</td>
+            <td className="pl-3 text-right tabular-nums">{format('speed', leastB, { decimals: 1 }).number}</td>
+            <td className="pl-3 text-right font-semibold tabular-nums">{`${lostS < 0 ? '−' : '+'}${Math.abs(lostS).toFixed(2)}`}</td>
             <td>
               <svg width={170} height={14} aria-hidden="true" className="ml-2 block">
                 <line x1={85} x2={85} y1={0} y2={14} stroke="var(--edge)" />
