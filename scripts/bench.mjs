@@ -241,7 +241,7 @@ async function powerRooms(build, sessionId, otherId, file) {
 async function drivetrainRoom() {
   const core = await import('../core/src/index.ts')
   const { driveMotion, leaveSpeeds, run, spreadYardsticks, unsureInputs, yardsticks, slideMap, rankFinals, whatIfCar } = core
-  const { EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } = await import('../core/src/calculations/example-drive.ts')
+  const { EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } = await import('../core/src/calculations/examples/example-drive.ts')
   const speedRpm = Array.from({ length: 105 }, (_, i) => 2000 + 50 * i)
   const curve = { speedRpm, torqueNm: speedRpm.map(driveMotion(EXAMPLE_DRIVE).torqueNm) }
   const car = { ...EXAMPLE_DRIVE, curve, ratios: [3.5, 2.05, 1.43, 1.1, 0.87, 0.7] }
@@ -271,7 +271,7 @@ async function aeroRoom() {
   const { aeroTotals, balanceSteps, airPressurePa, rideHeights, choosePanel, PANEL_MATERIALS } = await import('../core/src/index.ts')
   const { coastDown } = await import('../core/src/aero/coast-down-drag.ts')
   const { planCoastDown } = await import('../core/src/aero/coast-down-plan.ts')
-  const { EXAMPLE_COAST, EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, exampleRun } = await import('../core/src/calculations/example-aero.ts')
+  const { EXAMPLE_COAST, EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, exampleRun } = await import('../core/src/calculations/examples/example-aero.ts')
   const forces = Object.values(EXAMPLE_DEVICES)
   const notch = (d, n) => ({
     id: `${n}`,
@@ -315,7 +315,7 @@ async function aeroRoom() {
 async function trackRoom() {
   const { changedLapCar, compareLaps, lapOf, lapWorth, parsePaddockLine, pullLever } = await import('../core/src/index.ts')
   const { forecastLap } = await import('../core/src/track/lap-forecast.ts')
-  const { EXAMPLE_AIRFIELD, EXAMPLE_FITTED } = await import('../core/src/calculations/example-lap.ts')
+  const { EXAMPLE_AIRFIELD, EXAMPLE_FITTED } = await import('../core/src/calculations/examples/example-lap.ts')
   const long = { isClosed: true, segments: [...EXAMPLE_AIRFIELD.segments, ...EXAMPLE_AIRFIELD.segments] }
   putTimes('a lap of 5.5 km at 1 m, five gears', await times(40, () => lapOf(long, EXAMPLE_FITTED)), '< 60')
   putTimes('worth of 12 steps on 2.7 km', await times(5, () => lapWorth(EXAMPLE_AIRFIELD, EXAMPLE_FITTED, 0.25)), '< 1000')
@@ -395,7 +395,7 @@ async function trackLogs(build, stageId) {
 /** A Board whose drag rests on ten coast-downs of three pairs each, with twenty devices in the car. */
 async function boardOfTests(pair) {
   const { buildRecordsSchema, keepFit, makeBoard, openCar, thinRun } = await import('../core/src/index.ts')
-  const { EXAMPLE_RECORDS } = await import('../core/src/calculations/example-records.ts')
+  const { EXAMPLE_RECORDS } = await import('../core/src/calculations/examples/example-records.ts')
   const at = '2026-05-01T10:00:00Z'
   const value = { form: 'axles', frontM2: 0.01, frontSdM2: 0.005, rearM2: 0.02, rearSdM2: 0.01, dragM2: 0.03, dragSdM2: 0.01, proof: 'guess', at }
   const notches = Array.from({ length: 10 }, (_, n) => ({ id: `${n}`, name: `${n}`, values: [value] }))

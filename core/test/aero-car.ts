@@ -1,6 +1,6 @@
 import { wingEstimate } from '../src/aero/wing.ts'
-import { EXAMPLE_WING } from '../src/calculations/example-aero.ts'
-import { EXAMPLE_RECORDS } from '../src/calculations/example-records.ts'
+import { EXAMPLE_WING } from '../src/calculations/examples/example-aero.ts'
+import { EXAMPLE_RECORDS } from '../src/calculations/examples/example-records.ts'
 import { buildRecordsSchema } from '../src/records/records.ts'
 import { openCar } from '../src/stages/car.ts'
 

@@ -5,7 +5,7 @@ import { type DeviceForce, deviceLoads, sumLoads } from '../src/aero/device-load
 import { measuredDownforce, pitotFactor } from '../src/aero/measured-downforce.ts'
 import { type AxleSprings, axleDropM, rideHeights, touches, wheelForceN } from '../src/aero/ride-heights.ts'
 import { USUAL_WING, wingEstimate, wingSlope } from '../src/aero/wing.ts'
-import { EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/example-aero.ts'
+import { EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/examples/example-aero.ts'
 import { mountLoads, rodLoad } from '../src/structure/mounts.ts'
 import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
 import { checkPanel } from '../src/structure/panels.ts'

@@ -1,5 +1,5 @@
 import { barPressures, brakeGain, brakeShare, discRiseK, firstToLock, idealBrakeShare } from '../src/brakes/brake-share.ts'
-import { EXAMPLE_LAP_CAR } from '../src/calculations/example-lap.ts'
+import { EXAMPLE_LAP_CAR } from '../src/calculations/examples/example-lap.ts'
 import { STANDARD_GRAVITY_MPS2 as G } from '../src/mass/suspension.ts'
 import { abaEffect } from '../src/stats/a-b-a.ts'
 import { bestLaps } from '../src/stats/best-laps.ts'

@@ -1,4 +1,4 @@
-import { EXAMPLE_DRIVE } from '../src/calculations/example-drive.ts'
+import { EXAMPLE_DRIVE } from '../src/calculations/examples/example-drive.ts'
 import type { DriveCar } from '../src/drivetrain/drive-car.ts'
 import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
 import { driveMotion } from '../src/drivetrain/motion.ts'

@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
-import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '../src/calculations/example-drive.ts'
+import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '../src/calculations/examples/example-drive.ts'
 import { driveCourse, usedBand } from '../src/drivetrain/course.ts'
 import type { DriveCar } from '../src/drivetrain/drive-car.ts'
 import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it, test } from 'vitest'
-import { EXAMPLE_DRIVE, EXAMPLE_SLIDING } from '../src/calculations/example-drive.ts'
+import { EXAMPLE_DRIVE, EXAMPLE_SLIDING } from '../src/calculations/examples/example-drive.ts'
 import type { DriveCar } from '../src/drivetrain/drive-car.ts'
 import { USUAL_DRIVE } from '../src/drivetrain/drive-car.ts'
 import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'

@@ -1,4 +1,4 @@
-import { EXAMPLE_PLAN } from '../src/calculations/example-plan.ts'
+import { EXAMPLE_PLAN } from '../src/calculations/examples/example-plan.ts'
 import type { EnginePlan } from '../src/records/engine-plan-kind.ts'
 import { buildRecordsSchema } from '../src/records/records.ts'
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { brakeGain, brakeShare, firstToLock, idealBrakeShare } from '../src/brakes/brake-share.ts'
-import { EXAMPLE_LAP_CAR as CAR, EXAMPLE_FITTED, EXAMPLE_AIRFIELD as TRACK } from '../src/calculations/example-lap.ts'
+import { EXAMPLE_LAP_CAR as CAR, EXAMPLE_FITTED, EXAMPLE_AIRFIELD as TRACK } from '../src/calculations/examples/example-lap.ts'
 import { abaEffect } from '../src/stats/a-b-a.ts'
 import { bestOfSpread } from '../src/stats/best-laps.ts'
 import { compareLaps } from '../src/stats/compare-laps.ts'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { EXAMPLE_LAP_CAR, EXAMPLE_OVAL } from '../src/calculations/example-lap.ts'
+import { EXAMPLE_LAP_CAR, EXAMPLE_OVAL } from '../src/calculations/examples/example-lap.ts'
 import { compareLaps } from '../src/stats/compare-laps.ts'
 import { lapOf } from '../src/track/lap.ts'
 import type { LapCar } from '../src/track/lap-car.ts'

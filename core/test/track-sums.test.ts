@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
-import { EXAMPLE_LAP_CAR as CAR, EXAMPLE_AIRFIELD as FIELD, EXAMPLE_FITTED as FITTED, EXAMPLE_OVAL as OVAL } from '../src/calculations/example-lap.ts'
+import { EXAMPLE_LAP_CAR as CAR, EXAMPLE_AIRFIELD as FIELD, EXAMPLE_FITTED as FITTED, EXAMPLE_OVAL as OVAL } from '../src/calculations/examples/example-lap.ts'
 import { CalculationError } from '../src/errors.ts'
 import { abaEffect } from '../src/stats/a-b-a.ts'
 import { bestLaps, sessionLap } from '../src/stats/best-laps.ts'

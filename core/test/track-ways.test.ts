@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { EXAMPLE_AIRFIELD, EXAMPLE_LAP_CAR } from '../src/calculations/example-lap.ts'
+import { EXAMPLE_AIRFIELD, EXAMPLE_LAP_CAR } from '../src/calculations/examples/example-lap.ts'
 import { lapOf } from '../src/track/lap.ts'
 import { type LapCar, lapGears } from '../src/track/lap-car.ts'
 import type { Segment, TrackLine } from '../src/track/track.ts'

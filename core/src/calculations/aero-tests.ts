@@ -9,7 +9,7 @@ import { coilRateNPerM, MOTION_RATIO_READINGS, wheelRates } from '../aero/wheel-
 import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_COAST, EXAMPLE_HEIGHTS } from './example-aero.ts'
+import { EXAMPLE_COAST, EXAMPLE_HEIGHTS } from './examples/example-aero.ts'
 import { defineCalculation } from './registry.ts'
 
 const air = z.number().default(1.2)

@@ -17,7 +17,7 @@ import { attempt } from '../attempt.ts'
 import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_DEVICES, EXAMPLE_WHEELBASE_M, EXAMPLE_WING } from './example-aero.ts'
+import { EXAMPLE_DEVICES, EXAMPLE_WHEELBASE_M, EXAMPLE_WING } from './examples/example-aero.ts'
 import { defineCalculation } from './registry.ts'
 
 const spread = z.number().min(0).default(0)

@@ -4,7 +4,7 @@ import { aeroValue, stageAero } from '../rooms/aero/stage-aero.ts'
 import { z } from '../zod.ts'
 import { openAt, proofField, stageInput } from './build.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_RECORDS } from './example-records.ts'
+import { EXAMPLE_RECORDS } from './examples/example-records.ts'
 import { defineCalculation } from './registry.ts'
 
 const METRICS = ['downforce', 'aeroBalance', 'balanceGap', 'dragArea', 'clearance'] as const

@@ -5,7 +5,7 @@ import { yardstickAt } from '../rooms/drivetrain/stage-yardsticks.ts'
 import { z } from '../zod.ts'
 import { openAt, proofField, stageInput } from './build.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_RECORDS } from './example-records.ts'
+import { EXAMPLE_RECORDS } from './examples/example-records.ts'
 import { defineCalculation } from './registry.ts'
 
 const yardstick = z.strictObject({ value: z.number(), sd: z.number(), proof: proofField, fromStageId: z.string().nullable() }).nullable()

@@ -4,8 +4,8 @@ import { controlTrack } from '../rooms/track/track-sessions.ts'
 import { z } from '../zod.ts'
 import { openAt, proofField, stageInput } from './build.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_RING } from './example-lap.ts'
-import { EXAMPLE_RECORDS } from './example-records.ts'
+import { EXAMPLE_RING } from './examples/example-lap.ts'
+import { EXAMPLE_RECORDS } from './examples/example-records.ts'
 import { defineCalculation } from './registry.ts'
 
 /** The example build with an oval and a session on it; invented. */

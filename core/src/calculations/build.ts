@@ -6,7 +6,7 @@ import { massOrProblem } from '../rooms/weight/mass-at-stage.ts'
 import { openCar, stageIndex } from '../stages/car.ts'
 import { changeSign } from '../stages/line-mass.ts'
 import { z } from '../zod.ts'
-import { EXAMPLE_RECORDS } from './example-records.ts'
+import { EXAMPLE_RECORDS } from './examples/example-records.ts'
 import { defineCalculation } from './registry.ts'
 
 export const stageInput = z.strictObject({ records: buildRecordsSchema, stageId: z.string() })

@@ -7,7 +7,7 @@ import { SHOCK_SCHOOLS, torquePath } from '../drivetrain/torque-path.ts'
 import { yardsticks } from '../drivetrain/yardsticks.ts'
 import { z } from '../zod.ts'
 import { driveFields, groundedFields, PRACTICE, SCHOOLS_OF_GRIP } from './drive-fields.ts'
-import { EXAMPLE_CORNERS, EXAMPLE_DRIVE_INPUT } from './example-drive.ts'
+import { EXAMPLE_CORNERS, EXAMPLE_DRIVE_INPUT } from './examples/example-drive.ts'
 import { defineCalculation } from './registry.ts'
 
 const moment = z.strictObject({ timeS: z.number(), distanceM: z.number(), speedMps: z.number() })

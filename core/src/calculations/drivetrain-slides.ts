@@ -3,7 +3,7 @@ import { cornerSlideMps, slideGears, slideLevers, slideLink } from '../drivetrai
 import { slipForces } from '../drivetrain/slip-forces.ts'
 import { z } from '../zod.ts'
 import { PRACTICE, trainFields } from './drive-fields.ts'
-import { EXAMPLE_SLIDING, EXAMPLE_TRAIN } from './example-drive.ts'
+import { EXAMPLE_SLIDING, EXAMPLE_TRAIN } from './examples/example-drive.ts'
 import { defineCalculation } from './registry.ts'
 
 const slidingFields = {

@@ -11,7 +11,7 @@ import { requireWithin } from '../errors.ts'
 import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
 import { z } from '../zod.ts'
 import { driveFields, groundedFields, PRACTICE, SCHOOLS_OF_GRIP } from './drive-fields.ts'
-import { EXAMPLE_DRIVE, EXAMPLE_DRIVE_INPUT } from './example-drive.ts'
+import { EXAMPLE_DRIVE, EXAMPLE_DRIVE_INPUT } from './examples/example-drive.ts'
 import { defineCalculation } from './registry.ts'
 
 const tyreCalculation = defineCalculation({

@@ -5,7 +5,7 @@ import { enginePlanKind } from '../records/engine-plan-kind.ts'
 import { PLAN_STEPS } from '../rooms/power/engine-plan-steps.ts'
 import { workEnginePlan } from '../rooms/power/work-engine-plan.ts'
 import { z } from '../zod.ts'
-import { EXAMPLE_PLAN } from './example-plan.ts'
+import { EXAMPLE_PLAN } from './examples/example-plan.ts'
 import { defineCalculation } from './registry.ts'
 
 const rating = z.strictObject({ id: z.string().max(120), kind: z.enum(RATING_KINDS), limit: z.number(), from: z.number().optional() })

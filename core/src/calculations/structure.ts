@@ -6,7 +6,7 @@ import { sandwichStiffness, sandwichStress, stripTest } from '../structure/sandw
 import { STRIP_SUPPORT_WORDS, STRIP_SUPPORTS, stripUnderEdgeLoad, stripUnderPressure } from '../structure/strip.ts'
 import { z } from '../zod.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_LIP, EXAMPLE_MOUNT } from './example-aero.ts'
+import { EXAMPLE_LIP, EXAMPLE_MOUNT } from './examples/example-aero.ts'
 import { defineCalculation } from './registry.ts'
 
 const supportFields = {

@@ -7,7 +7,7 @@ import { LAP_STEP_KEYS, lapWorth } from '../track/lap-worth.ts'
 import { closureProblems, trackShape } from '../track/track.ts'
 import { z } from '../zod.ts'
 import { PRACTICE } from './drive-fields.ts'
-import { EXAMPLE_FITTED, EXAMPLE_LAP_CAR, EXAMPLE_RING } from './example-lap.ts'
+import { EXAMPLE_FITTED, EXAMPLE_LAP_CAR, EXAMPLE_RING } from './examples/example-lap.ts'
 import { asInput, carOf, changeSchema, lapCarSchema, segmentsOf, stepField, trackFields } from './lap-fields.ts'
 import { defineCalculation } from './registry.ts'
 

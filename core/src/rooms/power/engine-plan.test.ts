@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { LOSS, plan } from '../../../test/engine-plan.ts'
-import { EXAMPLE_PLAN } from '../../calculations/example-plan.ts'
+import { EXAMPLE_PLAN } from '../../calculations/examples/example-plan.ts'
 import { crankToWheel, LOSS_SCHOOLS, wheelToCrank } from '../../dyno/wheel-to-crank.ts'
 import { fuelBlend } from '../../engine/fuels.ts'
 import { airFlowKgPerS } from '../../engine/swallow.ts'

@@ -6,7 +6,7 @@ import { type Car, stageIndex } from '../../stages/car.ts'
 import type { LapCar } from '../../track/lap-car.ts'
 import { type LapChange, peakPowerW } from '../../track/lap-change.ts'
 import { stageOfPart } from '../parts/parts.ts'
-import type { LapInput, LapInputKey } from './lap-inputs.ts'
+import type { LapInput, LapInputKey } from './lap-input.ts'
 
 /** An expectation that says no spread is known to so much of what it changes (common practice, no source). */
 const OWN_SHARE = 0.3

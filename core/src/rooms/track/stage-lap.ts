@@ -10,7 +10,8 @@ import type { LapCar } from '../../track/lap-car.ts'
 import { asReference, fitGrip, type GripFit } from '../../track/lap-fit.ts'
 import { forecastLap, guessLap, type LapDoubt } from '../../track/lap-forecast.ts'
 import type { TrackLine } from '../../track/track.ts'
-import { type LapInput, type LapStage, lapStage, unsureLapInputs } from './lap-inputs.ts'
+import type { LapInput } from './lap-input.ts'
+import { type LapStage, lapStage, unsureLapInputs } from './lap-inputs.ts'
 import { controlTrack, lapSchoolOf, type RoomTrackSession, standingSessions, touchesLaps, USEFUL_LAP_SHARE } from './track-sessions.ts'
 
 /** A lap that was driven with the car of a stage. */

@@ -14,6 +14,7 @@ import { lockingAt } from './advice.ts'
 import { type DriftDays, driftDaysOf } from './drift-days.ts'
 import { expectedOfPart } from './expected.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
+import type { ClassBounds } from './lever-bounds.ts'
 import { cornerGripAt, type PowerProof, powerProofAt } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
 import { type DrivenLap, drivenAt, type LapPlan } from './stage-lap.ts'
@@ -46,7 +47,7 @@ export interface TrackRoomStage {
   /** Names of the lines that change the air, for the ledger. */
   readonly aeroNames: readonly string[]
   /** Class limits that bound a wish: least mass, most power. */
-  readonly bounds: { readonly leastKg: number | null; readonly mostW: number | null }
+  readonly bounds: ClassBounds
 }
 
 export interface TrackRoom {

@@ -1,7 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
-import { EXAMPLE_AIRFIELD } from '../../calculations/example-lap.ts'
-import { EXAMPLE_RECORDS } from '../../calculations/example-records.ts'
-import { CalculationError } from '../../errors.ts'
+import { EXAMPLE_AIRFIELD } from '../../calculations/examples/example-lap.ts'
+import { EXAMPLE_RECORDS } from '../../calculations/examples/example-records.ts'
 import { RecordRefusal } from '../../records/define-record.ts'
 import { kindOf } from '../../records/kinds.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
@@ -12,12 +11,10 @@ import { driftAt } from './drift-days.ts'
 import { lapStage } from './lap-inputs.ts'
 import { secondsLedger } from './lap-ledger.ts'
 import { lapTimeValue, TRACK_VALUES } from './metrics.ts'
-import { parsePaddockLine } from './paddock-line.ts'
 import { brakeShareAt } from './stage-brakes.ts'
 import { lapAtStage, lapChance, lapPlan, workLap } from './stage-lap.ts'
 import { makeTrackRoom, planOfRoom } from './track-room.ts'
 import { controlTrack, lapSchoolOf, trackSessions } from './track-sessions.ts'
-import { parseTrackText, trackText } from './track-text.ts'
 
 const TRACK = { id: 'field', name: 'Field', segments: EXAMPLE_AIRFIELD.segments.map(({ lengthM, curvaturePerM }) => ({ lengthM, curvaturePerM })) }
 const session = (more: object) => ({ id: 's1', stageId: 'bought', trackId: 'field', at: '2026-01-10T10:00:00Z', timing: 'beacon', ...more })
@@ -203,72 +200,6 @@ describe('brakes and drift', () => {
     const car = open({ trackSessions: [session({ kind: 'runs', rearPairsUsed: 2 })], driftRuns: runs })
     expect(driftAt(car, 0)).toMatchObject({ runs: 3, pairsUsed: 2, straightened: 1, entryMps: { value: 26 }, tyresPerDay: { value: 4 } })
     expect(TRACK_VALUES.entrySpeed.at(car, 1)).toMatchObject({ value: 26, proof: 'calculated', fromPosition: 0 })
-  })
-})
-
-const OPTIONS = { mark: '.', pressureUnit: 'bar', temperatureUnit: '°C', speedUnit: 'km/h' } as const
-describe('the paddock line', () => {
-  test.each([
-    ['1:24.90', { is: 'laps', laps: [{ lapS: 84.9, kind: 'clean' }] }],
-    ['84.9 traffic', { is: 'laps', laps: [{ lapS: 84.9, kind: 'traffic' }] }],
-    ['1:24.90 1:25.1 spin 1:24.7', { is: 'laps', laps: [{ lapS: 84.9 }, { lapS: 85.1, kind: 'mistake' }, { lapS: 84.7, kind: 'clean' }] }],
-    ['ease 4', { is: 'ease', ease: 4 }],
-    ['pair', { is: 'pair' }],
-    ['set rear bar soft', { is: 'set', what: 'rear bar', to: 'soft' }],
-    ['say "pushes wide"', { is: 'say', words: 'pushes wide' }],
-  ])('%s', (line, expected) => {
-    expect(parsePaddockLine(line, OPTIONS)).toMatchObject(expected)
-  })
-  it('takes pressures, treads and runs in the units typed', () => {
-    const hot = parsePaddockLine('hot 1.98 1.96 1.90 1.88 bar', OPTIONS)
-    expect(hot).toMatchObject({ is: 'pressures', when: 'hot' })
-    expect(hot.is === 'pressures' && hot.pa.map(Math.round)).toEqual([198_000, 196_000, 190_000, 188_000])
-    const psi = parsePaddockLine('cold 22 22 21 21 psi', OPTIONS)
-    expect(psi.is === 'pressures' && psi.pa[0]).toBeCloseTo(22 * 6894.757, 0)
-    const tread = parsePaddockLine('tread LF 71 74 78', OPTIONS)
-    expect(tread.is === 'tread' && tread.treadK[2]).toBeCloseTo(351.15, 6)
-    const run = parsePaddockLine('run 94 km/h 38 deg 3rd straightened', OPTIONS)
-    expect(run).toMatchObject({ is: 'run', gear: 3, straightened: 1 })
-    expect(run.is === 'run' && run.entryMps).toBeCloseTo(94 / 3.6, 6)
-  })
-  test.each([
-    ['3', /no lap/],
-    ['hot 1.98 1.96', /4 numbers/],
-    ['tread XX 1 2 3', /LF, RF/],
-    ['ease 7', /1 to 5/],
-    ['fuel 20', /no word of the paddock/],
-    ['run fast', /nothing of a run/],
-    ['set bar', /what and to what/],
-    ['1:24.90 fast', /no lap/],
-  ])('refuses %s with the cure', (line, words) => {
-    expect(() => parsePaddockLine(line, OPTIONS)).toThrow(words)
-  })
-})
-
-describe('a track in words', () => {
-  it('is drawn, and told again as it was', () => {
-    const text = '221.7\nleft 75 26\nright 75 52\nright 40 95 spiral 18 grade -3\n50 grade 2'
-    const segments = parseTrackText(text, '.')
-    expect(segments.length).toBe(7)
-    expect(segments[2]?.curvaturePerM).toBeCloseTo(-1 / 75, 12)
-    // A corner with spirals turns by its degrees in all.
-    const turn = segments
-      .slice(3, 6)
-      .reduce((sum, { lengthM, curvaturePerM, endCurvaturePerM }) => sum + (lengthM * (curvaturePerM + (endCurvaturePerM ?? curvaturePerM))) / 2, 0)
-    expect((turn * 180) / Math.PI).toBeCloseTo(-95, 9)
-    expect(trackText(segments)).toBe(text)
-    expect(parseTrackText('-75 52', '.')[0]?.curvaturePerM).toBeLessThan(0)
-  })
-  test.each([
-    ['left 75', /no degrees/],
-    ['left 2 90', /radius is 5/],
-    ['left 30 20 spiral 40', /longer than the corner/],
-    ['100 slope 3', /cannot be read/],
-    ['', /Draw a piece/],
-    ['-5', /give it a length/],
-  ])('refuses %s', (text, words) => {
-    expect(() => parseTrackText(text, '.')).toThrow(words)
-    expect(() => parseTrackText(text, '.')).toThrow(CalculationError)
   })
 })
 

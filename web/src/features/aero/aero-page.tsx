@@ -3,11 +3,12 @@ import { type AeroRoom, type AeroRoomStage, aeroTotals, airPressurePa, BALANCE_S
 import { useMemo, useState } from 'react'
 import { api, readFailure } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
+import { type RoomProps, useRoomOpening } from '../../shared/room-opening.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { useAddress } from '../../ui/hooks/use-address.ts'
 import { useAsked } from '../../ui/hooks/use-asked.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { Alert, LoadError, Loading } from '../../ui/states.tsx'
+import { Alert } from '../../ui/states.tsx'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { DevicePanel } from './device-panel.tsx'
 import { aeroNews } from './news.ts'
@@ -18,14 +19,9 @@ import { boxVerdicts } from './verdicts.ts'
 
 /** What the air does to the car at the picked stage, and what the rules allow. */
 export function AeroPage() {
-  const { records, board, buildId, position, stage } = useBuild()
-  const { data: room, error, refetch } = api.useAeroQuery(buildId)
-  if (error && !room) return <LoadError error={error} retry={refetch} />
-  if (!records || !board || !stage) return null
-  if (!room) return <Loading what="aero" />
-  const made = room.stages[position]
-  if (!made) return <p className="p-6">This stage cannot be worked out of what is stored. Check its numbers.</p>
-  return <Room key={stage.id} records={records} room={room} made={made} position={position} stageId={stage.id} />
+  const { buildId } = useBuild()
+  const opening = useRoomOpening<AeroRoomStage, AeroRoom>(api.useAeroQuery(buildId), 'aero')
+  return 'instead' in opening ? opening.instead : <Room key={opening.props.stageId} {...opening.props} />
 }
 
 /** Notches that are looked at, and the write that keeps them in the stage's set-up. */
@@ -49,7 +45,7 @@ function usePicks(records: RecordsAnswer, made: AeroRoomStage, stageId: string) 
   return { picks, pick, keep, failure }
 }
 
-function Room({ records, room, made, position, stageId }: { records: RecordsAnswer; room: AeroRoom; made: AeroRoomStage; position: number; stageId: string }) {
+function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, AeroRoomStage>) {
   const { text } = useQuantities()
   const [tab, open] = useTab(TABS)
   const address = useAddress()

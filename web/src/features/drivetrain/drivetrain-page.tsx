@@ -4,10 +4,10 @@ import { SURFACES } from '@bold-ballast/core'
 import { Link } from 'react-router'
 import { api } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
+import { type RoomProps, useRoomOpening } from '../../shared/room-opening.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { useAsked } from '../../ui/hooks/use-asked.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { LoadError, Loading } from '../../ui/states.tsx'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { CoursePanel } from './course-panel.tsx'
 import { DriveLine } from './drive-line.tsx'
@@ -18,29 +18,12 @@ import { useDrive } from './use-drive.ts'
 
 /** Gears, grip, slides and what the driveline carries, at the picked stage. */
 export function DrivetrainPage() {
-  const { records, board, buildId, position, stage } = useBuild()
-  const { data: room, error, refetch } = api.useDrivetrainQuery(buildId)
-  if (error && !room) return <LoadError error={error} retry={refetch} />
-  if (!records || !board || !stage) return null
-  if (!room) return <Loading what="the drivetrain" />
-  const made = room.stages[position]
-  if (!made) return <p className="p-6">This stage cannot be worked out of what is stored. Check its numbers.</p>
-  return <Room records={records} room={room} made={made} position={position} stageId={stage.id} />
+  const { buildId } = useBuild()
+  const opening = useRoomOpening<DriveRoomStage, DriveRoom>(api.useDrivetrainQuery(buildId), 'the drivetrain')
+  return 'instead' in opening ? opening.instead : <Room {...opening.props} />
 }
 
-function Room({
-  records,
-  room,
-  made,
-  position,
-  stageId,
-}: {
-  records: RecordsAnswer
-  room: DriveRoom
-  made: DriveRoomStage
-  position: number
-  stageId: string
-}) {
+function Room({ records, room, made, position, stageId }: RoomProps<DriveRoom, DriveRoomStage>) {
   const { text } = useQuantities()
   const isDrift = records.build.discipline === 'drift'
   // A drift car is looked at sliding.

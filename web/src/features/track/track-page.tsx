@@ -1,11 +1,10 @@
-import type { RecordsAnswer } from '@bold-ballast/contract'
 import { planOfRoom, type TrackRoom, type TrackRoomStage } from '@bold-ballast/core'
 import { useEffect, useMemo } from 'react'
 import { api } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
+import { type RoomProps, useRoomOpening } from '../../shared/room-opening.tsx'
 import { useAddress } from '../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../ui/quantity.ts'
-import { LoadError, Loading } from '../../ui/states.tsx'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { trackNews } from './news.ts'
 import { DRIFT_TABS, TABS } from './tabs.ts'
@@ -27,29 +26,12 @@ function useCompareKey(ask: () => void) {
 
 /** What a lap takes, what a change is worth, and whether it was faster. */
 export function TrackPage() {
-  const { records, board, buildId, position, stage } = useBuild()
-  const { data: room, error, refetch } = api.useTrackQuery(buildId)
-  if (error && !room) return <LoadError error={error} retry={refetch} />
-  if (!records || !board || !stage) return null
-  if (!room) return <Loading what="the track" />
-  const made = room.stages[position]
-  if (!made) return <p className="p-6">This stage cannot be worked out of what is stored. Check its numbers.</p>
-  return <Room records={records} room={room} made={made} position={position} stageId={stage.id} />
+  const { buildId } = useBuild()
+  const opening = useRoomOpening<TrackRoomStage, TrackRoom>(api.useTrackQuery(buildId), 'the track')
+  return 'instead' in opening ? opening.instead : <Room {...opening.props} />
 }
 
-function Room({
-  records,
-  room,
-  made,
-  position,
-  stageId,
-}: {
-  records: RecordsAnswer
-  room: TrackRoom
-  made: TrackRoomStage
-  position: number
-  stageId: string
-}) {
+function Room({ records, room, made, position, stageId }: RoomProps<TrackRoom, TrackRoomStage>) {
   const { text } = useQuantities()
   const isDrift = records.build.discipline === 'drift'
   const tabs = isDrift ? DRIFT_TABS : TABS

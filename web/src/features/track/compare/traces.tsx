@@ -1,6 +1,7 @@
 import { alongTrace, cornersOf, fromSi, gapByClock, type RoomTrackSession, type TrackRoom } from '@bold-ballast/core'
 import { useMemo } from 'react'
-import { axisStep } from '../../../ui/drawing/axis-step.ts'
+import { axisStep, ticksWithin } from '../../../ui/drawing/axis-step.ts'
+import { FigureFrame, LevelLines } from '../../../ui/drawing/figure-frame.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
@@ -59,18 +60,15 @@ function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: Tr
   const perMps = fromSi('speed', 1, units.speed)
   const shownMost = most * perMps
   const step = axisStep(shownMost - 0.9 * least * perMps, 4)
-  const ticks = Array.from({ length: 9 }, (_, i) => Math.ceil((0.9 * least * perMps) / step) * step + i * step).filter((tick) => tick <= shownMost)
+  const ticks = ticksWithin(0.9 * least * perMps, shownMost, step)
   const gapStep = axisStep(2 * widest, 3)
   const corners = useMemo(() => cornersOf(track, track.marks), [track])
   const end = gap.at(-1) ?? 0
   return (
-    <svg
+    <FigureFrame
       width={width}
       height={HIGH}
-      viewBox={`0 0 ${width} ${HIGH}`}
-      className="block text-[12px] tabular-nums"
-      role="img"
-      aria-label={`Speed of both laps along ${lengthM.toFixed(0)} m of track, and how far B is behind A: at the end ${end.toFixed(2)} s`}
+      label={`Speed of both laps along ${lengthM.toFixed(0)} m of track, and how far B is behind A: at the end ${end.toFixed(2)} s`}
     >
       {corners.map(({ name, fromM, toM }) => (
         <g key={`${name} ${fromM}`}>
@@ -80,14 +78,7 @@ function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: Tr
           </text>
         </g>
       ))}
-      {ticks.map((tick) => (
-        <g key={tick}>
-          <line x1={LEFT} x2={width - RIGHT} y1={y(tick / perMps)} y2={y(tick / perMps)} stroke="var(--line)" />
-          <text x={LEFT - 6} y={y(tick / perMps) + 4} textAnchor="end" fill="var(--quiet)">
-            {tick}
-          </text>
-        </g>
-      ))}
+      <LevelLines ticks={ticks} y={(tick) => y(tick / perMps)} left={LEFT} right={width - RIGHT} words={(tick) => tick} />
       <text x={LEFT - 6} y={TOP - 6} textAnchor="end" fill="var(--quiet)">
         {units.speed}
       </text>
@@ -113,7 +104,7 @@ function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: Tr
           {metre === 0 ? ' m' : ''}
         </text>
       ))}
-    </svg>
+    </FigureFrame>
   )
 }
 

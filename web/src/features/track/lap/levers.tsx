@@ -1,33 +1,16 @@
-import { LAP_LEVERS, type LapCar, type LapLever, type LeverAnswer, type StageLap, type TrackRoom, type TrackRoomStage } from '@bold-ballast/core'
+import { LAP_LEVERS, type LapCar, type LapLever, type LeverAnswer, leverBound, type StageLap, type TrackRoom, type TrackRoomStage } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { useWorked } from '../../../ui/hooks/use-worked.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import type { TrackWorker } from '../track.worker.ts'
 import { beginTrackWorker } from '../use-lap.ts'
 
-/** How far a lever is followed where no rule bounds it (common practice, no source). */
-const USUAL_BOUND: Readonly<Record<LapLever, number>> = { power: 2, mass: 0.7, grip: 1.15, downforce: 2.5 }
-
-type Bound = LeverAnswer['bound']
-
-/** How far a lever may go, and what stops it there: the class, else what nobody gets. */
-function boundOf(lever: LapLever, car: LapCar, { mostW, leastKg }: TrackRoomStage['bounds']): Bound {
-  const byClass = 'the class ends there'
-  const peak = Math.max(...car.curve.powerW)
-  if (lever === 'power') return mostW !== null ? { value: Math.max(mostW, peak), by: byClass } : { value: USUAL_BOUND.power * peak, by: 'twice its power' }
-  if (lever === 'mass')
-    return leastKg !== null ? { value: Math.min(leastKg, car.massKg), by: byClass } : { value: USUAL_BOUND.mass * car.massKg, by: 'three tenths of the car' }
-  if (lever === 'grip') return { value: USUAL_BOUND.grip, by: 'no next tyre gives 15 % more' }
-  const down = Math.max(car.downforceFrontM2 + car.downforceRearM2, 0)
-  return { value: down + USUAL_BOUND.downforce, by: 'more than bodywork of its kind gives' }
-}
-
 /** What would make up what is missing to the wanted lap, each lever alone to its bound; then the cheapest sets of wanted parts. */
 export function Levers({ room, made, stage, track }: { room: TrackRoom; made: TrackRoomStage; stage: StageLap; track: TrackRoom['tracks'][number] }) {
   const { text } = useQuantities()
   const wantedS = made.wantedS
   const levers = useMemo(
-    () => (stage.car ? LAP_LEVERS.map((lever) => ({ lever, bound: boundOf(lever, stage.car as LapCar, made.bounds) })) : []),
+    () => (stage.car ? LAP_LEVERS.map((lever) => ({ lever, bound: leverBound(lever, stage.car as LapCar, made.bounds) })) : []),
     [stage.car, made.bounds],
   )
   const isShort = wantedS !== null && stage.lapS > wantedS

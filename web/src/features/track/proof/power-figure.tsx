@@ -1,5 +1,6 @@
 import { fromSi, type PowerCurve, type PowerPoint } from '@bold-ballast/core'
-import { axisStep } from '../../../ui/drawing/axis-step.ts'
+import { axisStep, ticksWithin } from '../../../ui/drawing/axis-step.ts'
+import { FigureFrame, LevelLines } from '../../../ui/drawing/figure-frame.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 const LEFT = 48
@@ -21,26 +22,12 @@ export function PowerFigure({ curve, points, width }: { curve: PowerCurve; point
   const y = (powerW: number) => HIGH - BOTTOM - ((powerW - least) / (most - least)) * (HIGH - TOP - BOTTOM)
   const per = fromSi('power', 1, units.power)
   const step = axisStep((most - least) * per, 5)
-  const ticks = Array.from({ length: 12 }, (_, i) => Math.ceil((least * per) / step) * step + i * step).filter((tick) => tick <= most * per)
+  const ticks = ticksWithin(least * per, most * per, step)
   const rpmStep = axisStep(high - low, 6)
-  const rpmTicks = Array.from({ length: 12 }, (_, i) => Math.ceil(low / rpmStep) * rpmStep + i * rpmStep).filter((tick) => tick <= high)
+  const rpmTicks = ticksWithin(low, high, rpmStep)
   return (
-    <svg
-      width={width}
-      height={HIGH}
-      viewBox={`0 0 ${width} ${HIGH}`}
-      className="block text-[12px] tabular-nums"
-      role="img"
-      aria-label={`Power at the hubs by engine speed: ${points.length} speeds of the road over the curve of the dyno`}
-    >
-      {ticks.map((tick) => (
-        <g key={tick}>
-          <line x1={LEFT} x2={width - RIGHT} y1={y(tick / per)} y2={y(tick / per)} stroke="var(--line)" />
-          <text x={LEFT - 6} y={y(tick / per) + 4} textAnchor="end" fill="var(--quiet)">
-            {tick}
-          </text>
-        </g>
-      ))}
+    <FigureFrame width={width} height={HIGH} label={`Power at the hubs by engine speed: ${points.length} speeds of the road over the curve of the dyno`}>
+      <LevelLines ticks={ticks} y={(tick) => y(tick / per)} left={LEFT} right={width - RIGHT} words={(tick) => tick} />
       <text x={LEFT - 6} y={12} textAnchor="end" fill="var(--quiet)">
         {units.power}
       </text>
@@ -65,6 +52,6 @@ export function PowerFigure({ curve, points, width }: { curve: PowerCurve; point
           <circle cx={x(speedRpm)} cy={y(powerW)} r={4} fill="var(--pine)" />
         </g>
       ))}
-    </svg>
+    </FigureFrame>
   )
 }

@@ -1,5 +1,6 @@
 import type { RoomTrackSession } from '@bold-ballast/core'
-import { axisStep } from '../../../ui/drawing/axis-step.ts'
+import { axisStep, ticksWithin } from '../../../ui/drawing/axis-step.ts'
+import { FigureFrame, LevelLines } from '../../../ui/drawing/figure-frame.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 const LEFT = 58
@@ -21,24 +22,10 @@ export function LapsFigure({ session, width }: { session: RoomTrackSession; widt
   const y = (lapS: number) => TOP + ((Math.min(lapS, high) - low) / (high - low)) * (HEIGHT - TOP - BOTTOM)
   const step = axisStep(high - low, 5)
   const decimals = step < 0.1 ? 2 : step < 1 ? 1 : 0
-  const ticks = Array.from({ length: 9 }, (_, i) => Math.ceil(low / step) * step + i * step).filter((tick) => tick < high)
+  const ticks = ticksWithin(low, high, step)
   return (
-    <svg
-      width={width}
-      height={HEIGHT}
-      viewBox={`0 0 ${width} ${HEIGHT}`}
-      className="block text-[12px] tabular-nums"
-      role="img"
-      aria-label={`${laps.length} laps, ${clean.length} clean, quicker above`}
-    >
-      {ticks.map((tick) => (
-        <g key={tick}>
-          <line x1={LEFT} x2={width - 10} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
-            {format('lapTime', tick, { decimals }).number}
-          </text>
-        </g>
-      ))}
+    <FigureFrame width={width} height={HEIGHT} label={`${laps.length} laps, ${clean.length} clean, quicker above`}>
+      <LevelLines ticks={ticks} y={y} left={LEFT} right={width - 10} words={(tick) => format('lapTime', tick, { decimals }).number} />
       {laps.map((lap, i) => {
         const isBest = lap.isClean && lap.lapS === fast
         const isOff = lap.lapS > high
@@ -61,6 +48,6 @@ export function LapsFigure({ session, width }: { session: RoomTrackSession; widt
           </g>
         )
       })}
-    </svg>
+    </FigureFrame>
   )
 }

@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { TRACK_STEP_KINDS, type TrackPlan, type TrackRoom, type TrackStepKind } from '@bold-ballast/core'
+import { planTimeS, TRACK_STEP_KINDS, type TrackPlan, type TrackRoom, type TrackStepKind } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
@@ -73,13 +73,6 @@ function body(read: FormReader): Record<string, unknown> {
   return { trackId: read.text('track', 'The track'), bookedS: 60 * minutes, steps }
 }
 
-/** A lap where nobody knows it yet, s (common practice, no source). */
-const USUAL_LAP_S = 90
-
-/** Time that the steps take by the lap of the plan, s: cooling, and laps at their share of the pace. */
-export const stepsS = (steps: readonly Step[], lapS: number): number =>
-  steps.reduce((sum, { share, wantLaps, coolS }) => sum + coolS + ((wantLaps ?? 0) * lapS) / (share ?? 1), 0)
-
 /** What a booked hour at this stage is for, step by step; done ones are ticked off. */
 export function TrackPlanView({
   records,
@@ -108,7 +101,7 @@ export function TrackPlanView({
     const answer = await patch({ buildId, resource, id: plan.id, body: { version: plan.version, steps } })
     setFailure(answer.error ? readFailure(answer.error).message : null)
   }
-  const takesS = plan ? stepsS(plan.steps, lapS ?? USUAL_LAP_S) : 0
+  const takesS = plan ? planTimeS(plan.steps, lapS) : 0
   return (
     <section aria-label="Plan of a booked spell" className="mt-5">
       <h3 className="mb-1 flex flex-wrap items-baseline gap-x-3 font-semibold">

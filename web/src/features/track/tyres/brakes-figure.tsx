@@ -1,4 +1,6 @@
 import { attempt, CalculationError, firstToLock, idealBrakeShare, type LapCar } from '@bold-ballast/core'
+import { ticksWithin } from '../../../ui/drawing/axis-step.ts'
+import { FigureFrame, LevelLines } from '../../../ui/drawing/figure-frame.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 
 const LEFT = 52
@@ -24,24 +26,10 @@ export function BrakesFigure({ car, share, width }: { car: LapCar; share: number
   const [low, high] = [Math.floor(Math.min(...values) * 20) / 20 - 0.02, Math.ceil(Math.max(...values) * 20) / 20 + 0.02]
   const x = (g: number) => LEFT + ((g - 0.2) / (mostG - 0.2)) * (width - LEFT - 12)
   const y = (value: number) => TOP + (1 - (value - low) / (high - low)) * (HEIGHT - TOP - BOTTOM)
-  const ticks = Array.from({ length: 12 }, (_, i) => Math.ceil(low * 20) / 20 + i * 0.05).filter((tick) => tick <= high)
+  const ticks = ticksWithin(low, high, 0.05)
   return (
-    <svg
-      width={width}
-      height={HEIGHT}
-      viewBox={`0 0 ${width} ${HEIGHT}`}
-      className="block text-[12px] tabular-nums"
-      role="img"
-      aria-label="Ideal front share of the brakes against deceleration, and the car’s own"
-    >
-      {ticks.map((tick) => (
-        <g key={tick}>
-          <line x1={LEFT} x2={width - 12} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" fill="var(--quiet)">
-            {text('share', tick, { decimals: 0 })}
-          </text>
-        </g>
-      ))}
+    <FigureFrame width={width} height={HEIGHT} label="Ideal front share of the brakes against deceleration, and the car’s own">
+      <LevelLines ticks={ticks} y={y} left={LEFT} right={width - 12} words={(tick) => text('share', tick, { decimals: 0 })} />
       {[0.4, 0.8, 1.2, 1.6].map((g) => (
         <text key={g} x={x(g)} y={HEIGHT - 14} textAnchor={g === 1.6 ? 'end' : 'middle'} fill="var(--quiet)">
           {g.toFixed(1)} g
@@ -87,6 +75,6 @@ export function BrakesFigure({ car, share, width }: { car: LapCar; share: number
           )}
         </>
       )}
-    </svg>
+    </FigureFrame>
   )
 }

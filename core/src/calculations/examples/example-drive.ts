@@ -1,6 +1,6 @@
-import { type DriveCar, USUAL_DRIVE } from '../drivetrain/drive-car.ts'
-import type { SlidingCar } from '../drivetrain/slide.ts'
-import type { Powertrain } from '../drivetrain/slide-gears.ts'
+import { type DriveCar, USUAL_DRIVE } from '../../drivetrain/drive-car.ts'
+import type { SlidingCar } from '../../drivetrain/slide.ts'
+import type { Powertrain } from '../../drivetrain/slide-gears.ts'
 
 /** An invented rear-drive car with a curve from hubs, for trying what drives. */
 export const EXAMPLE_DRIVE: DriveCar = {

@@ -1,6 +1,6 @@
-import type { LapCar } from '../track/lap-car.ts'
-import { asReference } from '../track/lap-fit.ts'
-import type { Segment, TrackLine } from '../track/track.ts'
+import type { LapCar } from '../../track/lap-car.ts'
+import { asReference } from '../../track/lap-fit.ts'
+import type { Segment, TrackLine } from '../../track/track.ts'
 
 const RATIOS = [11.31, 7.605, 5.655, 4.485, 3.588]
 

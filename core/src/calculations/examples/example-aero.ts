@@ -1,9 +1,9 @@
-import { speedAfter } from '../aero/coast-down.ts'
-import type { AxleAreas, DeviceForce } from '../aero/device-loads.ts'
-import type { HeightsInput } from '../aero/ride-heights.ts'
-import { USUAL_WING, type WingInput } from '../aero/wing.ts'
-import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
-import type { PanelLoad } from '../structure/panels.ts'
+import { speedAfter } from '../../aero/coast-down.ts'
+import type { AxleAreas, DeviceForce } from '../../aero/device-loads.ts'
+import type { HeightsInput } from '../../aero/ride-heights.ts'
+import { USUAL_WING, type WingInput } from '../../aero/wing.ts'
+import { STANDARD_GRAVITY_MPS2 } from '../../mass/suspension.ts'
+import type { PanelLoad } from '../../structure/panels.ts'
 
 const DEG = Math.PI / 180
 

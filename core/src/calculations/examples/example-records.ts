@@ -1,5 +1,5 @@
-import type { buildRecordsSchema } from '../records/records.ts'
-import type { z } from '../zod.ts'
+import type { buildRecordsSchema } from '../../records/records.ts'
+import type { z } from '../../zod.ts'
 
 const at = '2026-03-01T10:00:00Z'
 const pad = (massKg: number) => ({ massKg })
