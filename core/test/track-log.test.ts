@@ -155,6 +155,15 @@ describe('a first look', () => {
       table('time,lat,lon,speed mph', (i) => `${steady(i)},${90 + (i % 2) / 10}`),
       /^speed is 1\.61 times .* it is in km\/h and was read as mph/,
     ],
+    [
+      'oil thrown aside in corners',
+      table(
+        'time,lap,speed,rpm,oil pressure bar,lateral acc g',
+        (i) => `${i / 20},2,100,6000,${i >= 100 && i < 110 ? 1.4 : 4.2},${i > 95 && i < 115 ? 1.2 : 0.1}`,
+      ),
+      /^Oil pressure dipped once, at worst to 1\.4 bar at 6000 rpm for 0\.5 s, 5\.0 s into the log, lap 2, cornering at 1\.2 g\./,
+    ],
+    ['little oil pressure at idle alone', table('time,lap,speed,rpm,oil pressure bar', (i) => `${i / 20},2,${i % 7},900,0.9`), /^(?!.*Oil pressure)/],
     ['a jump', table('time,lat,lon', (i) => (i === 60 ? '6,10,18' : steady(i))), /^1 positions lie over 50 km away/],
   ])('tells %s', (_, rows, words) => {
     const { problems } = readRows(rows)

@@ -1,4 +1,6 @@
+import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
 import type { LogRole } from './log-channels.ts'
+import type { PressureDip } from './pressure-dips.ts'
 
 /** What was gathered of a log while it was read, as far as a first look needs it. */
 export interface LogSeen {
@@ -12,6 +14,8 @@ export interface LogSeen {
   readonly unreadCount: number
   readonly hasPlaces: boolean
   readonly jumpCount: number
+  /** Times of too little oil pressure. */
+  readonly dips: readonly PressureDip[]
   /** Way by positions, by the speed over ground and by the wheels, m; over the same steps where both are sampled. */
   readonly ways: { readonly placesM: number; readonly speedM: number; readonly wheelM: number }
   readonly channels: readonly {
@@ -52,6 +56,18 @@ function unitProblem(name: string, byM: number, ofM: number, against: string): s
 const named = (seen: LogSeen, role: string) => seen.channels.find((channel) => channel.role === role && channel.count > 0)
 const celsius = (kelvin: number) => `${(kelvin - KELVIN).toFixed(0)} °C`
 
+/** The worst of the dips, with lap, place and cornering: oil is thrown aside where it happens in corners. */
+function dipProblems(dips: readonly PressureDip[]): string[] {
+  const worst = [...dips].sort((a, b) => a.leastPa / a.engineRpm - b.leastPa / b.engineRpm)[0]
+  if (!worst) return []
+  const { leastPa, engineRpm, acrossMps2, lap, fromS, lengthS } = worst
+  const where = lap === null ? '' : `, lap ${lap}`
+  const corner = acrossMps2 === null ? '' : `, cornering at ${Math.abs(acrossMps2 / STANDARD_GRAVITY_MPS2).toFixed(1)} g`
+  return [
+    `Oil pressure dipped ${dips.length === 1 ? 'once' : `${dips.length} times`}, at worst to ${(leastPa / 1e5).toFixed(1)} bar at ${engineRpm.toFixed(0)} rpm for ${lengthS.toFixed(1)} s, ${fromS.toFixed(1)} s into the log${where}${corner}. Level, baffle and pick-up first; bearings do not forgive it.`,
+  ]
+}
+
 function clockProblems({ gapCount, firstGap, backCount, firstBack, unreadCount, rowCount }: LogSeen): string[] {
   const problems: string[] = []
   if (firstGap)
@@ -85,13 +101,14 @@ function channelProblems(seen: LogSeen): string[] {
 
 /**
  * What to look at before any lap time, as sentences: gaps, a clock that goes back, dead channels, units that cannot be, coolant at both ends, voltage.
- * @example firstLook({ rowCount: 900, durationS: 90, gapCount: 0, firstGap: null, backCount: 0, firstBack: null, unreadCount: 0, hasPlaces: false, jumpCount: 0, ways: { placesM: 0, speedM: 0, wheelM: 0 }, channels: [] }) // []
+ * @example firstLook({ rowCount: 900, durationS: 90, gapCount: 0, firstGap: null, backCount: 0, firstBack: null, unreadCount: 0, hasPlaces: false, jumpCount: 0, dips: [], ways: { placesM: 0, speedM: 0, wheelM: 0 }, channels: [] }) // []
  */
 export function firstLook(seen: LogSeen): string[] {
   const { placesM, speedM, wheelM } = seen.ways
   const speed = named(seen, 'speed')
   const wheel = named(seen, 'wheelSpeed')
   return [
+    ...dipProblems(seen.dips),
     ...clockProblems(seen),
     ...channelProblems(seen),
     ...(speed ? unitProblem(speed.name, speedM, placesM, 'positions') : []),

@@ -7,6 +7,7 @@ import { firstLook } from './first-look.ts'
 import { headsLog, type LogColumn, type LogColumnMapping, type LogRole, logColumns, readerOf } from './log-channels.ts'
 import { BLOCK_SAMPLES, isGap, LogChannelWriter } from './log-columns.ts'
 import { FARTHEST_DEG, metresPerDegree, type Origin } from './plane.ts'
+import { DipWatch } from './pressure-dips.ts'
 
 /** What a channel that is kept holds: positions become metres east and north of where the log begins. */
 export type LogChannelRole = Exclude<LogRole, 'latitude' | 'longitude'> | 'east' | 'north'
@@ -87,7 +88,7 @@ export class LogReader {
   private clockAt = 0
   private clockFactor = 1
   /** Where each role stands among the channels; under 0: nowhere. */
-  private at = { north: -1, east: -1, speed: -1, wheelSpeed: -1, lap: -1 }
+  private at = { north: -1, east: -1, speed: -1, wheelSpeed: -1, lap: -1, oilPressure: -1, engineSpeed: -1, across: -1 }
   private marks: { decimal: DecimalMark; thousands: DecimalMark | undefined } | undefined
   private waiting: { cells: readonly string[]; line: number }[] = []
   private isFirstBelow = true
@@ -109,6 +110,7 @@ export class LogReader {
     jumpCount: 0,
   }
   private ways = { placesM: 0, speedM: 0, wheelM: 0 }
+  private readonly oil = new DipWatch()
   private before: { atS: number; values: Float64Array } | undefined
 
   constructor({
@@ -192,7 +194,7 @@ export class LogReader {
       }
     })
     const channelAt = (role: LogChannelRole) => this.channels.findIndex((channel) => channel.role === role)
-    for (const role of ['north', 'east', 'speed', 'wheelSpeed', 'lap'] as const) this.at[role] = channelAt(role)
+    for (const role of Object.keys(this.at) as (keyof LogReader['at'])[]) this.at[role] = channelAt(role)
     this.clockAt = at('time')
     this.clockFactor = this.channels.find(({ role }) => role === 'time')?.factor ?? 1
   }
@@ -285,6 +287,7 @@ export class LogReader {
       if (role === 'lap') this.kept.lap.push(Number.isNaN(value) && count > 0 ? this.kept.lap.at(count - 1) : value)
     }
     this.sumWays(atS, values)
+    this.watchOil(atS, values)
   }
 
   /** Degrees become metres from the first position. */
@@ -323,6 +326,13 @@ export class LogReader {
     if (!Number.isNaN(wheel) && (isPlaced || !this.origin)) this.ways.wheelM += wheel * step
   }
 
+  private watchOil(atS: number, values: Float64Array): void {
+    const { oilPressure, engineSpeed, across, lap } = this.at
+    if (oilPressure < 0 || engineSpeed < 0) return
+    const of = (i: number) => values[i] ?? Number.NaN
+    this.oil.push({ atS, pressurePa: of(oilPressure), engineRpm: of(engineSpeed), acrossMps2: of(across), lap: of(lap) })
+  }
+
   /** Rejects a file without a heading, and one with fewer than 20 samples. */
   finish(): LogReport {
     if (!this.columns) throw this.noHeading()
@@ -342,7 +352,7 @@ export class LogReader {
       return { role, name: column.name || column.heading, unit, rateHz: count / durationS, count, min, max, gapShare: Math.min(1, gapS / durationS) }
     })
     const hasPlaces = this.origin !== null
-    const problems = firstLook({ ...this.seen, rowCount, durationS, hasPlaces, ways: this.ways, channels })
+    const problems = firstLook({ ...this.seen, rowCount, durationS, hasPlaces, dips: this.oil.finish(), ways: this.ways, channels })
     const rate = (rowCount - 1) / durationS
     const hasLap = channels.some(({ role, count }) => role === 'lap' && count > 0)
     return {
