@@ -77,6 +77,20 @@ const tyreSchema = z.strictObject({
   slideShare: within(0.3, 1.2).nullable().default(null),
   /** Of one wheel with its tyre. */
   wheelInertiaKgM2: within(0.05, 10).nullable().default(null),
+  madeFor: z.enum(['dry', 'wet']).nullable().default(null),
+  /** What it wants hot, as its maker says. */
+  hotPa: z
+    .strictObject({ front: within(10_000, 1_000_000), rear: within(10_000, 1_000_000) })
+    .nullable()
+    .default(null),
+  /** Laps until it grips; a usual number (common practice, no source). */
+  warmUpLaps: z.int().min(0).max(20).default(2),
+  /** Tread temperatures it works between. */
+  windowK: z
+    .strictObject({ least: within(250, 450), most: within(250, 450) })
+    .nullable()
+    .default(null)
+    .refine((window) => window === null || window.most > window.least, 'ends under where it begins. Swap the two.'),
 })
 
 /** What a part does in the driveline; a stage changes the car by its parts. */

@@ -42,3 +42,16 @@ export function readTread(treadK: readonly [number, number, number]): TreadReadi
     pressure: middleOverEdgesK > MIDDLE_K ? 'high' : middleOverEdgesK < -MIDDLE_K ? 'low' : 'suits',
   }
 }
+
+/**
+ * Where a tread stood against the temperatures its tyre works between: by the mean of its three; null within them.
+ * @example treadAgainst([330, 332, 334], { least: 343, most: 373 }) // { side: 'under', byK: 11 }
+ */
+export function treadAgainst(
+  treadK: readonly [number, number, number],
+  { least, most }: { readonly least: number; readonly most: number },
+): { readonly side: 'under' | 'over'; readonly byK: number } | null {
+  const mean = (treadK[0] + treadK[1] + treadK[2]) / 3
+  if (mean < least) return { side: 'under', byK: least - mean }
+  return mean > most ? { side: 'over', byK: mean - most } : null
+}

@@ -139,7 +139,18 @@ export interface DriveLinePart {
 }
 
 const BOX = { role: 'gearbox', primaryRatio: 1, style: 'hPattern', shiftS: null, efficiency: null, known: 'catalogue' } as const
-const TYRE = { role: 'tyre', construction: 'radial', class: null, friction: null, slideShare: null, wheelInertiaKgM2: null } as const
+const TYRE = {
+  role: 'tyre',
+  construction: 'radial',
+  class: null,
+  friction: null,
+  slideShare: null,
+  wheelInertiaKgM2: null,
+  madeFor: null,
+  hotPa: null,
+  warmUpLaps: 2,
+  windowK: null,
+} as const
 
 /**
  * The parts of a read line; of a gearbox only what was typed differs from the one that stands there. Rejects a shift or a primary without gears.

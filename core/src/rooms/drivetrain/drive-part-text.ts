@@ -9,7 +9,7 @@ type Sort = 'number' | 'numbers' | 'text' | 'share' | 'degrees' | 'degreesList' 
 type Item = readonly [word: string, path: string, sort: Sort]
 
 const AXLE: Item = ['axle', 'axle', 'text']
-/** What stands behind each role in a line, by its word; lengths in m, torques in N m, times in s. */
+/** What stands behind each role in a line, by its word; lengths in m, torques in N m, times in s, pressures in Pa, temperatures in K. */
 const ITEMS: Readonly<Record<DriveRole, { readonly word: string; readonly items: readonly Item[] }>> = {
   gearbox: {
     word: 'gearbox',
@@ -58,6 +58,12 @@ const ITEMS: Readonly<Record<DriveRole, { readonly word: string; readonly items:
       ['at load', 'friction.referenceLoadN', 'number'],
       ['slides', 'slideShare', 'share'],
       ['inertia', 'wheelInertiaKgM2', 'number'],
+      ['made for', 'madeFor', 'text'],
+      ['hot front', 'hotPa.front', 'number'],
+      ['hot rear', 'hotPa.rear', 'number'],
+      ['warm after', 'warmUpLaps', 'number'],
+      ['works from', 'windowK.least', 'number'],
+      ['works to', 'windowK.most', 'number'],
     ],
   },
   clutch: { word: 'clutch', items: [['behind primary', 'behindPrimary', 'flag']] },

@@ -8,7 +8,8 @@ import type { LoggerMapping } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import type { LapSchool } from '../../stats/best-laps.ts'
 import type { LapChange } from '../../track/lap-change.ts'
-import { frictionOf } from '../drivetrain/drive-inputs.ts'
+import { frictionOf, tyresOf } from '../drivetrain/drive-inputs.ts'
+import { driveStage } from '../drivetrain/stage-inputs.ts'
 import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
 import { lockingAt } from './advice.ts'
 import { type DriftDays, driftDaysOf } from './drift-days.ts'
@@ -27,6 +28,16 @@ export interface WishedLapPart {
   readonly name: string
   readonly change: LapChange | null
   readonly cost: number | null
+}
+
+/** A tyre part, as sessions name it, with what its maker says of heat. */
+export interface RoomTyre {
+  readonly id: string
+  readonly name: string
+  readonly count: number
+  readonly hotPa: { readonly front: number; readonly rear: number } | null
+  readonly windowK: { readonly least: number; readonly most: number } | null
+  readonly warmUpLaps: number
 }
 
 /** One stage of the Track screen. */
@@ -48,6 +59,8 @@ export interface TrackRoomStage {
   readonly aeroNames: readonly string[]
   /** Class limits that bound a wish: least mass, most power. */
   readonly bounds: ClassBounds
+  /** The tyre part of each axle; null: none on record. */
+  readonly tyreIds: { readonly front: string | null; readonly rear: string | null }
 }
 
 export interface TrackRoom {
@@ -64,7 +77,7 @@ export interface TrackRoom {
   readonly drift: DriftDays | null
   readonly drivers: readonly string[]
   /** Tyre parts that sessions can name. */
-  readonly tyres: readonly { readonly id: string; readonly name: string; readonly count: number }[]
+  readonly tyres: readonly RoomTyre[]
 }
 
 /** The tightest of the limits that hold at a stage. */
@@ -98,6 +111,7 @@ function wantedAt(car: Car, position: number): number | null {
 }
 
 function stageOf(car: Car, position: number): TrackRoomStage {
+  const { front, rear } = tyresOf(car, driveStage(car, position).line)
   const driven = Object.fromEntries(
     car.records.tracks.flatMap((track) => {
       const found = drivenAt(car, position, track.id)
@@ -121,6 +135,7 @@ function stageOf(car: Car, position: number): TrackRoomStage {
     grip: cornerGripAt(car, position) ?? null,
     wantedS: wantedAt(car, position),
     aeroNames: aeroNamesAt(car, position),
+    tyreIds: { front: front?.part.id ?? null, rear: rear?.part.id ?? null },
     bounds: { leastKg: boundOf(car, position, 'massReady', 'atLeast'), mostW: boundOf(car, position, 'wheelPower', 'atMost') },
   }
 }
@@ -168,7 +183,9 @@ export function makeTrackRoom(car: Car): TrackRoom {
     wished: wishedParts(car),
     drift: driftDaysOf(sessions) ?? null,
     drivers: records.build.drivers.map(({ name }) => name),
-    tyres: records.parts.filter(({ drive }) => drive?.role === 'tyre').map(({ id, name, count }) => ({ id, name, count })),
+    tyres: records.parts.flatMap(({ id, name, count, drive }) =>
+      drive?.role === 'tyre' ? [{ id, name, count, hotPa: drive.hotPa, windowK: drive.windowK, warmUpLaps: drive.warmUpLaps }] : [],
+    ),
   }
 }
 

@@ -88,6 +88,14 @@ describe('words', () => {
       'The driver was not at ease in the car: its laps may be the driver’s.',
     ])
     expect(firstLook(session({ kind: 'runs' }, { laps: [], runs: [] }))).toEqual(['No run is on record yet.'])
+    const wheel = (mean: number) => ({ coldPa: null, coldK: null, hotPa: 200_000, isBled: false, treadK: [mean - 4, mean, mean + 4], discK: null })
+    const corners = { LF: wheel(330), RF: wheel(350), LR: wheel(390), RR: wheel(360) } as never
+    const tyre = { id: 't', name: 'soft', count: 4, hotPa: null, windowK: { least: 343, most: 373 }, warmUpLaps: 2 }
+    expect(firstLook(session({ corners, frontTyresPartId: 't', rearTyresPartId: 't' }), [tyre])).toEqual([
+      'The tread of the left front was 13 K under what its tyre works in.',
+      'The tread of the left rear was 17 K over what its tyre works in.',
+    ])
+    expect(firstLook(session({ corners, frontTyresPartId: 't' }), [{ ...tyre, windowK: null }])).toEqual([])
   })
   it('of what a difference may belong to', () => {
     const at = (kelvin: number) => ({ ...RECORD.ambient, temperatureK: kelvin }) as never

@@ -1,4 +1,15 @@
-import { bestLaps, type DriftDays, LAP_KINDS, type LapKind, type RoomLap, type RoomTrackSession, type TrackRoom } from '@bold-ballast/core'
+import {
+  bestLaps,
+  type DriftDays,
+  LAP_KINDS,
+  type LapKind,
+  PAD_WORDS,
+  type RoomLap,
+  type RoomTrackSession,
+  type TrackRoom,
+  treadAgainst,
+  WHEEL_KEYS,
+} from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
@@ -52,8 +63,19 @@ function SessionList({ sessions, picked, pick }: { sessions: readonly RoomTrackS
   )
 }
 
+/** Treads outside the temperatures that the session's tyres work between. */
+function treadsOff(record: RoomTrackSession['record'], tyres: TrackRoom['tyres']): string[] {
+  return WHEEL_KEYS.flatMap((wheel) => {
+    const id = wheel === 'LF' || wheel === 'RF' ? record.frontTyresPartId : record.rearTyresPartId
+    const window = tyres.find((tyre) => tyre.id === id)?.windowK
+    const treadK = record.corners?.[wheel]?.treadK
+    const off = window && treadK ? treadAgainst(treadK, window) : null
+    return off ? [`The tread of the ${PAD_WORDS[wheel]} was ${off.byK.toFixed(0)} K ${off.side} what its tyre works in.`] : []
+  })
+}
+
 /** First whether anything is wrong, before any time. */
-export function firstLook({ record, laps, runs }: RoomTrackSession): string[] {
+export function firstLook({ record, laps, runs }: RoomTrackSession, tyres: TrackRoom['tyres'] = []): string[] {
   const unread = record.corners ? Object.values(record.corners).filter((corner) => corner?.hotPa == null).length : 4
   return [
     ...(record.logger === 'nothing' ? ['The logger recorded nothing.'] : record.logger === 'partly' ? ['The logger recorded in part.'] : []),
@@ -63,6 +85,7 @@ export function firstLook({ record, laps, runs }: RoomTrackSession): string[] {
     ...(record.kind !== 'runs' && unread > 0
       ? [`${unread === 4 ? 'No' : `${4 - unread} of 4`} hot ${unread === 3 ? 'pressure was' : 'pressures were'} read.`]
       : []),
+    ...treadsOff(record, tyres),
     ...(record.ease !== null && record.ease <= 2 ? ['The driver was not at ease in the car: its laps may be the driver’s.'] : []),
   ]
 }
@@ -151,7 +174,7 @@ function SessionDetail({
 }) {
   const [holder, width] = useWidth<HTMLDivElement>(640)
   const { record, laps, runs, whyNot } = session
-  const look = firstLook(session)
+  const look = firstLook(session, room.tyres)
   return (
     <section aria-label="The session" ref={holder} className="order-first min-w-0 lg:order-none">
       <h2 className="mb-1 flex flex-wrap items-baseline gap-x-3">

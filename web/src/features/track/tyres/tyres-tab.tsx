@@ -10,7 +10,9 @@ import {
   hotGasK,
   parseQuantity,
   type TrackRoom,
+  type TrackRoomStage,
   WHEEL_KEYS,
+  type WheelKey,
 } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
@@ -27,11 +29,19 @@ import { brakeForm, keepWindows } from './brake-form.ts'
 import { BrakesFigure } from './brakes-figure.tsx'
 
 const WORDS = { LF: 'Left front', RF: 'Right front', LR: 'Left rear', RR: 'Right rear' } as const
-/** Wanted hot pressures until somebody types them: what the last pair came to. */
+/** Wanted hot pressures until somebody types them: what the tyre's maker says, else what the last pair came to. */
 const rounded = (pa: number) => Math.round(pa / 1000) * 1000
 
+/** The tyre of a wheel at the stage. */
+const tyreOf = (room: TrackRoom, { tyreIds }: TrackRoomStage, wheel: WheelKey) =>
+  room.tyres.find(({ id }) => id === (wheel === 'LF' || wheel === 'RF' ? tyreIds.front : tyreIds.rear))
+const hotOf = (room: TrackRoom, made: TrackRoomStage, wheel: WheelKey): number | null => {
+  const hotPa = tyreOf(room, made, wheel)?.hotPa
+  return hotPa ? (wheel === 'LF' || wheel === 'RF' ? hotPa.front : hotPa.rear) : null
+}
+
 /** Cold pressures for wanted hot ones, wheel by wheel, by each wheel's own pair. */
-function ColdForHot({ room }: { room: TrackRoom }) {
+function ColdForHot({ room, made }: { room: TrackRoom; made: TrackRoomStage }) {
   const { units, text, format, decimalMark } = useQuantities()
   const address = useAddress()
   const school: ColdSchool = COLD_SCHOOLS.find((each) => each === address.get('school')) ?? 'sameRise'
@@ -97,7 +107,8 @@ function ColdForHot({ room }: { room: TrackRoom }) {
                   </td>
                 </tr>
               )
-            const wantedHotPa = read(`hot${wheel}`, 'pressure', rounded(pair.hotPa))
+            const usualHotPa = hotOf(room, made, wheel) ?? rounded(pair.hotPa)
+            const wantedHotPa = read(`hot${wheel}`, 'pressure', usualHotPa)
             const gas = attempt(() => hotGasK(pair))
             const cold =
               wantedHotPa === null || todayK === null
@@ -118,7 +129,7 @@ function ColdForHot({ room }: { room: TrackRoom }) {
                   <input
                     aria-label={`Wanted hot, ${WORDS[wheel].toLowerCase()}`}
                     className="w-24"
-                    placeholder={text('pressure', rounded(pair.hotPa))}
+                    placeholder={text('pressure', usualHotPa)}
                     value={address.get(`hot${wheel}`)}
                     onChange={(event) => address.type({ [`hot${wheel}`]: event.target.value })}
                   />
@@ -170,7 +181,7 @@ export function TyresTab({ records, room, made, stageId, position, driven }: Tra
   return (
     <div className="grid gap-x-10 gap-y-6 lg:grid-cols-2">
       <div className="min-w-0">
-        <ColdForHot room={room} />
+        <ColdForHot room={room} made={made} />
       </div>
       <div ref={holder} className="min-w-0">
         <h2 className="mb-1 flex flex-wrap items-baseline gap-x-3">
