@@ -253,6 +253,7 @@ export { LAP_STEP_WORDS, type LapStepKey, type LapWorth, lapStep, lapWorth } fro
 export { closureProblems, lengthOfTrack, type Segment, type TrackLine, type TrackShape, trackShape } from './track/track.ts'
 export { type CornerSides, cornerSides, type TracedLap } from './tracklog/corner-sides.ts'
 export { type DrivenRow, LapDriver } from './tracklog/drive-log.ts'
+export { type DriverStretch, driverHeld } from './tracklog/driver-held.ts'
 export { firstLook, type LogSeen } from './tracklog/first-look.ts'
 export { lapGap } from './tracklog/lap-gap.ts'
 export { alongTrace, gapByClock, gradeUnder, type LapSamples, type LapTrace, lapTrace } from './tracklog/lap-trace.ts'

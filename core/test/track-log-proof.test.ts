@@ -4,6 +4,7 @@ import { cornersOf } from '../src/track/corners.ts'
 import { trackShape } from '../src/track/track.ts'
 import { cornerSides } from '../src/tracklog/corner-sides.ts'
 import { LapDriver } from '../src/tracklog/drive-log.ts'
+import { driverHeld } from '../src/tracklog/driver-held.ts'
 import { gapByClock, lapTrace } from '../src/tracklog/lap-trace.ts'
 import { lapsOfLog } from '../src/tracklog/laps-of-log.ts'
 import { LogReader, type LogReport } from '../src/tracklog/log-reader.ts'
@@ -171,5 +172,32 @@ describe('power out of a log', () => {
     ['too few moments', () => leftOverCauses([]), /Three moments or more/],
   ])('refuses %s', (_what, work, words) => {
     expect(work).toThrow(words)
+  })
+})
+
+describe('what the driver holds', () => {
+  const count = 60
+  const list = (of: (i: number) => number) => Array.from({ length: count }, (_, i) => of(i))
+  const lap = (over: object = {}) => ({
+    atM: list((i) => 3 * i),
+    timeS: list((i) => i / 10),
+    speedMps: list(() => 30),
+    throttle: list((i) => (i < 20 ? 1 : 0.4)),
+    alongMps2: list(() => 0),
+    acrossMps2: list((i) => (i >= 40 ? 11.4 : 3)),
+    ...over,
+  })
+  it('is neither at full throttle nor at the grip', () => {
+    expect(driverHeld(lap(), FITTED_CAR)).toEqual([{ fromM: 60, toM: 117, seconds: expect.closeTo(1.9, 9) }])
+  })
+  it('is not a shift, and nothing is said where nothing was sampled', () => {
+    expect(driverHeld(lap({ throttle: list((i) => (i === 30 || i === 31 ? 0 : 1)) }), FITTED_CAR)).toEqual([])
+    expect(driverHeld(lap({ throttle: list(() => Number.NaN) }), FITTED_CAR)).toEqual([])
+    expect(() => driverHeld(lap({ throttle: [1] }), FITTED_CAR)).toThrow(/differ in their number/)
+  })
+  it('is less where the car has less grip to give', () => {
+    const all = lap({ throttle: list(() => 0.5), acrossMps2: list((i) => 0.2 * i) })
+    const seconds = (gripFactor: number) => driverHeld(all, { ...FITTED_CAR, gripFactor }).reduce((sum, each) => sum + each.seconds, 0)
+    expect(seconds(0.8)).toBeLessThan(seconds(1))
   })
 })

@@ -152,10 +152,10 @@ const FITTED_PAIR = { out: COASTED, back: COASTED, fit: { aMps2: 0.13, cPerM: 0.
 const STEADY_POINTS = { reading: 'height', points: [{ speedMps: 20, frontM: 0.001, rearM: 0.001, decelerationMps2: null }] }
 /** A packer that fits, and a rubber that rises. */
 const mendedSprings = (axle: unknown) => (axle ? { ...axle, gapM: 0.3, rubber: [{ compressionM: 0.01, forceN: 500 }] } : null)
-/** Ratios that fall, and a code that is one. */
+/** Ratios that fall, a code that is one, and a window that ends after it begins. */
 function mendedDrive(drive: Row | null | undefined): object | null {
   if (drive?.role === 'gearbox') return { ...drive, ratios: [3.4, 2.08, 1.46].slice(0, (drive.ratios as number[]).length) }
-  if (drive?.role === 'tyre') return { ...drive, code: drive.code === null ? null : '245/40R17' }
+  if (drive?.role === 'tyre') return { ...drive, code: drive.code === null ? null : '245/40R17', windowK: drive.windowK ? { least: 343, most: 373 } : null }
   return drive ?? null
 }
 const isKept: { readonly [List in RecordList]?: (row: Row, lists: Record<string, Row[]>) => boolean } = {

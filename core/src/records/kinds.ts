@@ -20,7 +20,6 @@ export const KINDS = [
   limitKind,
   targetKind,
   changeKind,
-  expectationKind,
   weighingKind,
   inCarKind,
   sessionKind,
@@ -35,6 +34,8 @@ export const KINDS = [
   photoKind,
   partKind,
   partUseKind,
+  // Behind the parts that it may name.
+  expectationKind,
   enginePlanKind,
   pullPlanKind,
   dynoMappingKind,

@@ -18,6 +18,7 @@ import { LedgerFigure } from './ledger-figure.tsx'
 import { Levers } from './levers.tsx'
 import { TrackMap } from './track-map.tsx'
 import { Unexplained } from './unexplained.tsx'
+import { useDriverHeld } from './use-driver-held.ts'
 
 /** Which track is looked at. */
 export function TrackSelect({ room, track, openTrack }: Pick<TrackTabProps, 'room' | 'track' | 'openTrack'>) {
@@ -148,6 +149,7 @@ export function LapTab({ records, room, made, position, stageId, track, driven, 
   const picked = address.get('corner')
   const corners = useMemo(() => (track ? cornersOf(track, track.marks) : []), [track])
   const lap = driven?.lap ?? null
+  const held = useDriverHeld(buildId, room, position, track, driven?.stage?.car ?? null)
   const speeds = useMemo(() => (lap ? slowestIn(lap, corners) : []), [lap, corners])
   if (!track)
     return (
@@ -172,7 +174,7 @@ export function LapTab({ records, room, made, position, stageId, track, driven, 
             </span>
           )}
         </div>
-        <TrackMap track={track} lap={lap} corners={corners} speeds={speeds} picked={picked} pick={pick} width={width} range={corner ?? null} />
+        <TrackMap track={track} lap={lap} corners={corners} speeds={speeds} picked={picked} pick={pick} width={width} range={corner ?? null} driver={held} />
         {lap && (
           <>
             <h2 className="mt-4 mb-1 flex flex-wrap items-baseline gap-x-3">

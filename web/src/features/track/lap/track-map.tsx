@@ -1,5 +1,5 @@
 import type { TrackRoom } from '@bold-ballast/core'
-import { type Corner, type Lap, trackShape } from '@bold-ballast/core'
+import { type Corner, type DriverStretch, type Lap, trackShape } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { HELD_WORDS, type HeldBy, type LapPiece, lapPieces, secondsHeld } from './lap-pieces.ts'
@@ -14,6 +14,15 @@ export const HELD_STROKES: Readonly<Record<HeldBy, { readonly stroke: string; re
   tyres: { stroke: 'var(--pine)', strokeWidth: 9 },
   engine: { stroke: 'var(--ink)', strokeWidth: 2.5 },
   brakes: { stroke: 'var(--planned)', strokeWidth: 9, strokeDasharray: '2.5 2.5' },
+}
+
+/** A frame around the band, so that it is seen with any of what lies on it. */
+const DRIVER_STROKE = { stroke: 'var(--wait)', strokeWidth: BAND + 8, strokeDasharray: '6 3' } as const
+
+/** A logged lap's stretches that its driver alone held, and which lap it was. */
+export interface DriverHeldLap {
+  readonly words: string
+  readonly stretches: readonly DriverStretch[]
 }
 
 /** A track in the plane, turned so that it lies wide, scaled to a width. */
@@ -108,6 +117,7 @@ export function TrackMap({
   pick,
   width,
   range,
+  driver = null,
 }: {
   track: Track
   lap: Lap | null
@@ -118,6 +128,8 @@ export function TrackMap({
   width: number
   /** Stretch that is looked at, m. */
   range: { readonly fromM: number; readonly toM: number } | null
+  /** Where a logged lap was held by its driver alone. */
+  driver?: DriverHeldLap | null
 }) {
   const { format } = useQuantities()
   const drawn = useDrawn(track, width)
@@ -133,6 +145,9 @@ export function TrackMap({
   return (
     <div>
       <svg width={width} height={drawn.height} viewBox={`0 0 ${width} ${drawn.height}`} className="block text-[13px]" role="img" aria-label={words}>
+        {driver?.stretches.map(({ fromM, toM }) => (
+          <path key={`driver ${fromM}`} d={pathOf(drawn, fromM, toM)} fill="none" {...DRIVER_STROKE} />
+        ))}
         <path d={`${whole}${track.isClosed ? 'Z' : ''}`} fill="none" stroke="var(--line)" strokeWidth={BAND} strokeLinejoin="round" />
         {pieces.map((piece: LapPiece) => (
           <path key={piece.fromM} d={pathOf(drawn, piece.fromM, piece.toM)} fill="none" {...HELD_STROKES[piece.by]} />
@@ -178,6 +193,16 @@ export function TrackMap({
               {HELD_WORDS[by]} <strong className="tabular-nums">{held[by].toFixed(1)}</strong> s
             </li>
           ))}
+          {driver && (
+            <li className="flex items-center gap-2">
+              <svg width={30} height={24} aria-hidden="true">
+                <line x1={1} x2={29} y1={12} y2={12} {...DRIVER_STROKE} />
+                <line x1={1} x2={29} y1={12} y2={12} stroke="var(--line)" strokeWidth={BAND} />
+              </svg>
+              driver holds it, {driver.words}{' '}
+              <strong className="tabular-nums">{driver.stretches.reduce((sum, { seconds }) => sum + seconds, 0).toFixed(1)}</strong> s
+            </li>
+          )}
         </ul>
       )}
     </div>

@@ -178,7 +178,7 @@ export function WorthTab({ room, track, driven, openTrack, position }: TrackTabP
                   </strong>
                   <span className="text-quiet">
                     {!own
-                      ? 'no effect on record: its mass, or a tyre’s grip'
+                      ? 'no effect on record: its mass, a tyre’s grip, or what is expected of it'
                       : seconds !== undefined && seconds < 0 && cost !== null
                         ? `${text('money', cost / (-10 * seconds))} for a tenth`
                         : cost === null
