@@ -28,7 +28,7 @@ test('a build from nothing, by keyboard alone, from the first weight to power to
   await page.keyboard.press('Enter')
   await expect(page.getByText('by 1 Strip')).toBeVisible()
 
-  await press(page, 'Expected power')
+  await press(page, 'Expected')
   await tabTo(page, 'Stage', 'combobox')
   await page.keyboard.type('1 Strip')
   await fill(page, 'Value', '150 kW ± 6')

@@ -190,6 +190,11 @@ describe('what the driver holds', () => {
   it('is neither at full throttle nor at the grip', () => {
     expect(driverHeld(lap(), FITTED_CAR)).toEqual([{ fromM: 60, toM: 117, seconds: expect.closeTo(1.9, 9) }])
   })
+  it('is braking softer than the lap shows that it can', () => {
+    const braking = (soft: number) => lap({ alongMps2: list((i) => (i < 30 ? -9 : -9 * soft)), throttle: list(() => 0), acrossMps2: list(() => 0) })
+    expect(driverHeld(braking(0.6), FITTED_CAR)).toEqual([{ fromM: 90, toM: 177, seconds: expect.closeTo(2.9, 9) }])
+    expect(driverHeld(braking(0.95), FITTED_CAR)).toEqual([])
+  })
   it('is not a shift, and nothing is said where nothing was sampled', () => {
     expect(driverHeld(lap({ throttle: list((i) => (i === 30 || i === 31 ? 0 : 1)) }), FITTED_CAR)).toEqual([])
     expect(driverHeld(lap({ throttle: list(() => Number.NaN) }), FITTED_CAR)).toEqual([])

@@ -11,6 +11,6 @@ export interface PlanTabProps {
 export const TABS: readonly RoomTab<PlanTabProps>[] = [
   { path: 'stages', word: 'Stages', load: async () => (await import('./stages/stages-tab.tsx')).StagesTab },
   { path: 'goals', word: 'Targets and limits', load: async () => (await import('./goals/goals-tab.tsx')).GoalsTab },
-  { path: 'expectations', word: 'Expected power', load: async () => (await import('./expectations/expectations-tab.tsx')).ExpectationsTab },
+  { path: 'expectations', word: 'Expected', load: async () => (await import('./expectations/expectations-tab.tsx')).ExpectationsTab },
   { path: 'car', word: 'The car', load: async () => (await import('./car/car-tab.tsx')).CarTab },
 ]
