@@ -6,6 +6,7 @@ import { bestLaps, sessionLap } from '../src/stats/best-laps.ts'
 import { compareLaps } from '../src/stats/compare-laps.ts'
 import { lapsNeeded, smallestDifferenceS } from '../src/stats/laps-needed.ts'
 import { rankBound, rankSumCounts } from '../src/stats/rank-sum.ts'
+import { sectorMedians } from '../src/stats/sector-medians.ts'
 import { cornersOf, slowestIn } from '../src/track/corners.ts'
 import { lapOf } from '../src/track/lap.ts'
 import { lapGears, powerAlong } from '../src/track/lap-car.ts'
@@ -261,4 +262,29 @@ describe('laps and ranks', () => {
     expect(readTread([350, 360, 344])).toMatchObject({ pressure: 'high' })
     expect(() => readTread([30, 40, 50])).toThrow(/inner edge/)
   })
+})
+
+test.each([
+  ['no laps', [], null],
+  ['laps without sectors', [[], []], null],
+  [
+    'as many sectors as most laps have',
+    [
+      [30, 20, 10],
+      [31, 21, 11],
+      [61, 12],
+      [32, 19, 12],
+    ],
+    [31, 20, 11],
+  ],
+  [
+    'more sectors where as many laps have them',
+    [
+      [30, 20],
+      [50, 5, 6],
+    ],
+    [50, 5, 6],
+  ],
+] as const)('sectors of %s', (_, laps, middles) => {
+  expect(sectorMedians(laps as readonly number[][])).toEqual(middles)
 })

@@ -8,6 +8,7 @@ import {
   type LapComparison,
   lapsNeeded,
   type RoomTrackSession,
+  sectorMedians,
   sidesSpread,
   type TrackRoom,
 } from '@bold-ballast/core'
@@ -127,12 +128,22 @@ function SidesTable({ a, b }: { a: RoomTrackSession; b: RoomTrackSession }) {
   const [x, y] = [of(a), of(b)]
   const lap = (value: number | null) => (value === null ? '' : format('lapTime', value, { decimals: 2 }).number)
   const trend = (value: number | null) => (value === null ? '' : format('lapTime', value, { sign: true, decimals: 2 }).number)
-  const rows: [string, string, string][] = [
-    ['Best lap', lap(x.bestS), lap(y.bestS)],
-    ['Rolling best', lap(x.rollingS), lap(y.rollingS)],
-    ['Theoretical, driven by nobody', lap(x.theoreticalS), lap(y.theoreticalS)],
-    ['Scatter, s', x.lapSdS?.toFixed(2) ?? '', y.lapSdS?.toFixed(2) ?? ''],
-    ['Trend, s a lap', trend(x.trendSPerLap), trend(y.trendSPerLap)],
+  const sectorsOf = (session: RoomTrackSession) => sectorMedians(session.laps.filter(({ isClean }) => isClean).map(({ sectorS }) => sectorS))
+  const [sectorsA, sectorsB] = [sectorsOf(a), sectorsOf(b)]
+  const less = (one: number | null | undefined, other: number | null | undefined) =>
+    one == null || other == null ? '' : format('lapTime', other - one, { sign: true, decimals: 2 }).number
+  const rows: [string, string, string, string][] = [
+    ['Best lap', lap(x.bestS), lap(y.bestS), less(x.bestS, y.bestS)],
+    ['Rolling best', lap(x.rollingS), lap(y.rollingS), less(x.rollingS, y.rollingS)],
+    ['Theoretical, driven by nobody', lap(x.theoreticalS), lap(y.theoreticalS), less(x.theoreticalS, y.theoreticalS)],
+    ...(sectorsA ?? sectorsB ?? []).map((_, i): [string, string, string, string] => [
+      `Sector ${i + 1}, middle of its laps`,
+      lap(sectorsA?.[i] ?? null),
+      lap(sectorsB?.[i] ?? null),
+      sectorsA?.length === sectorsB?.length ? less(sectorsA?.[i], sectorsB?.[i]) : '',
+    ]),
+    ['Scatter, s', x.lapSdS?.toFixed(2) ?? '', y.lapSdS?.toFixed(2) ?? '', ''],
+    ['Trend, s a lap', trend(x.trendSPerLap), trend(y.trendSPerLap), ''],
   ]
   return (
     <table className="mt-3 w-full max-w-[460px]">
@@ -141,18 +152,20 @@ function SidesTable({ a, b }: { a: RoomTrackSession; b: RoomTrackSession }) {
           <th />
           <th className="text-right font-normal">A</th>
           <th className="text-right font-normal">B</th>
+          <th className="text-right font-normal">B less A, s</th>
         </tr>
       </thead>
       <tbody>
         {rows
           .filter(([, one, other]) => one !== '' || other !== '')
-          .map(([word, one, other]) => (
+          .map(([word, one, other, difference]) => (
             <tr key={word} className="border-t border-line">
               <th scope="row" className="py-1 text-left font-normal">
                 {word}
               </th>
               <td className="py-1 text-right tabular-nums">{one}</td>
               <td className="py-1 text-right tabular-nums">{other}</td>
+              <td className="py-1 text-right tabular-nums">{difference}</td>
             </tr>
           ))}
       </tbody>
