@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { CalculationError } from '../src/errors.ts'
 import { lapsOfLog } from '../src/tracklog/laps-of-log.ts'
-import { type LogRole, logColumns } from '../src/tracklog/log-channels.ts'
+import { logColumns } from '../src/tracklog/log-channels.ts'
 import { levelsOf } from '../src/tracklog/log-levels.ts'
 import { LogReader, type LogReport } from '../src/tracklog/log-reader.ts'
+import type { LogRole } from '../src/tracklog/log-roles.ts'
 import { loggerWarnings } from '../src/tracklog/logger-health.ts'
 
 interface Read extends LogReport {

@@ -1,4 +1,4 @@
-import { LOG_ROLES } from '../tracklog/log-channels.ts'
+import { LOG_ROLES } from '../tracklog/log-roles.ts'
 import { z } from '../zod.ts'
 import { id, name } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'

@@ -1,5 +1,5 @@
 import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
-import type { LogRole } from './log-channels.ts'
+import type { LogRole } from './log-roles.ts'
 import type { PressureDip } from './pressure-dips.ts'
 
 /** What was gathered of a log while it was read, as far as a first look needs it. */

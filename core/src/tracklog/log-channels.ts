@@ -1,31 +1,7 @@
 import { CalculationError } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { findUnit, type QuantityKind, quantityOf } from '../units/units.ts'
-
-export const LOG_ROLES = [
-  'time',
-  'latitude',
-  'longitude',
-  'speed',
-  'wheelSpeed',
-  'engineSpeed',
-  'throttle',
-  'brakeFront',
-  'brakeRear',
-  'along',
-  'across',
-  'steer',
-  'gear',
-  'coolant',
-  'coolantOut',
-  'oilTemperature',
-  'oilPressure',
-  'voltage',
-  'lap',
-  'other',
-] as const
-/** What a column of a logger's file is. Each stands once but "other". */
-export type LogRole = (typeof LOG_ROLES)[number]
+import type { LogRole } from './log-roles.ts'
 
 /** What a person said a column of a log is, by its heading as it stands in the file. */
 export interface LogColumnMapping {

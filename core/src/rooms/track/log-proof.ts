@@ -4,14 +4,14 @@ import { correctionFactor } from '../../dyno/correction.ts'
 import { CalculationError } from '../../errors.ts'
 import { itemAt } from '../../item-at.ts'
 import { STANDARD_GRAVITY_MPS2 as G } from '../../mass/suspension.ts'
-import { combineMeasurements } from '../../proof/combine-measurements.ts'
 import { isMeasured, type Proof } from '../../proof/quantity.ts'
 import type { Car } from '../../stages/car.ts'
-import { median, sampleSd } from '../../stats/moments.ts'
+import { median } from '../../stats/moments.ts'
 import { type LogPowerCar, USUAL_SLIP } from '../../tracklog/log-power.ts'
 import { type LeftOver, leftOverCauses, type PowerAgainst, type PowerPoint, powerAgainst, powerOfCurve } from '../../tracklog/power-windows.ts'
 import { aeroValue } from '../aero/stage-aero.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
+import { roomWindows } from './corner-grip.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
 import { type RoomTrackSession, type RoomWindow, trackSessions } from './track-sessions.ts'
 
@@ -38,8 +38,6 @@ const DYNO_SHARE = 0.01
 const BIN_RPM = 200
 /** At this speed the doubt of resistance is told (common practice, no source). */
 const USUAL_SPEED_MPS = 35
-/** Two days of one car's corners differ by so much beyond lap to lap (common practice, no source). */
-const GRIP_BETWEEN_SHARE = 0.02
 
 /** What a log's power is reckoned with, of a stage's car in the air of a session. */
 export interface LogCarInputs {
@@ -76,9 +74,6 @@ export function logCarOf({ car, inputs }: LapStage, ambient: RoomTrackSession['r
     downforceM2: car.downforceFrontM2 + car.downforceRearM2,
   }
 }
-
-/** Every window of a build's logs. */
-export const roomWindows = (car: Car): readonly RoomWindow[] => trackSessions(car).flatMap(({ windows }) => windows)
 
 /** From the air of a day to that of the build's power; undefined where it cannot be said. */
 function basisFactorOf({ records: { build } }: Car, { record: { ambient } }: RoomTrackSession): number | undefined {
@@ -163,30 +158,4 @@ export function powerProofAt(car: Car, position: number): PowerProof | null {
     proof: lacks.length === 0 ? 'confirmed' : 'calculated',
     lacks,
   }
-}
-
-/** Grip that the corners of a stage's clean laps used: of its latest day, confirmed by another; undefined where no window says it. */
-export function cornerGripAt(
-  car: Car,
-  position: number,
-): { readonly value: number; readonly sd: number; readonly proof: Proof; readonly laps: number } | undefined {
-  const standing = new Set(trackSessions(car).flatMap(({ record, position: at, whyNot }) => (at === position && whyNot === null ? [record.id] : [])))
-  const days = new Map<string, number[]>()
-  let laps = 0
-  for (const { of, grip, setAside, trackSessionId, day } of roomWindows(car)) {
-    if (of !== 'grip' || grip === null || setAside !== null || !standing.has(trackSessionId)) continue
-    days.set(day, [...(days.get(day) ?? []), grip])
-    laps++
-  }
-  const [first, ...rest] = [...days]
-    .sort(([a], [b]) => (a < b ? 1 : -1))
-    .map(([day, grips]) => {
-      const value = median(grips)
-      const lapSd = grips.length > 1 ? (1.253 * sampleSd(grips)) / Math.sqrt(grips.length) : GRIP_BETWEEN_SHARE * value
-      // Another sensor of the same laps is no second visit: the day is the instrument.
-      return { value, sd: Math.hypot(lapSd, GRIP_BETWEEN_SHARE * value), instrument: day }
-    })
-  if (!first) return undefined
-  const { value, sd, proof } = combineMeasurements([first, ...rest], (grip) => USEFUL_SHARE * grip)
-  return { value, sd, proof, laps }
 }
