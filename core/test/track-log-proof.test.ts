@@ -7,24 +7,10 @@ import { LapDriver } from '../src/tracklog/drive-log.ts'
 import { driverHeld } from '../src/tracklog/driver-held.ts'
 import { gapByClock, lapTrace } from '../src/tracklog/lap-trace.ts'
 import { lapsOfLog } from '../src/tracklog/laps-of-log.ts'
-import { LogReader, type LogReport } from '../src/tracklog/log-reader.ts'
 import { leftOverCauses, powerAgainst, powerWindows } from '../src/tracklog/power-windows.ts'
 import { FITTED_CAR, LOG_CAR, SKARVHOLM } from './example-fixtures.ts'
+import { readRows } from './read-rows.ts'
 
-interface Read extends LogReport {
-  readonly samples: readonly number[][]
-}
-
-/** Rows read as a file is, with all samples of each channel. */
-function readRows(rows: readonly (readonly string[])[], options: Partial<ConstructorParameters<typeof LogReader>[0]> = {}): Read {
-  const samples: number[][] = []
-  const onBlock = (channel: number, block: Float32Array) => {
-    samples[channel] = [...(samples[channel] ?? []), ...block]
-  }
-  const reader = new LogReader({ delimiter: ',', onBlock, ...options })
-  for (const row of rows) reader.addRow(row)
-  return { ...reader.finish(), samples }
-}
 const RING_M = 2 * Math.PI * 60
 const track = { origin: { latitudeDeg: 59, longitudeDeg: 18 }, bearingRad: 0, lengthM: RING_M }
 

@@ -4,24 +4,10 @@ import { CalculationError } from '../src/errors.ts'
 import { lapsOfLog } from '../src/tracklog/laps-of-log.ts'
 import { logColumns } from '../src/tracklog/log-channels.ts'
 import { levelsOf } from '../src/tracklog/log-levels.ts'
-import { LogReader, type LogReport } from '../src/tracklog/log-reader.ts'
 import type { LogRole } from '../src/tracklog/log-roles.ts'
 import { loggerWarnings } from '../src/tracklog/logger-health.ts'
+import { readRows } from './read-rows.ts'
 
-interface Read extends LogReport {
-  readonly samples: readonly number[][]
-}
-
-/** Rows read as a file is, with all samples of each channel. */
-function readRows(rows: readonly (readonly string[])[], options: Partial<ConstructorParameters<typeof LogReader>[0]> = {}): Read {
-  const samples: number[][] = []
-  const onBlock = (channel: number, block: Float32Array) => {
-    samples[channel] = [...(samples[channel] ?? []), ...block]
-  }
-  const reader = new LogReader({ delimiter: ',', onBlock, ...options })
-  for (const row of rows) reader.addRow(row)
-  return { ...reader.finish(), samples }
-}
 const table = (head: string, line: (i: number) => string, count = 200) => [
   ['logger 3'],
   head.split(','),

@@ -2,7 +2,7 @@ import { CalculationError } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { median } from '../stats/moments.ts'
 import { type LoggedLap, lapsFromLog, type TimingLine } from './laps-from-log.ts'
-import type { LogReport } from './log-reader.ts'
+import type { LogReport } from './log-report.ts'
 import { type Origin, toPlane } from './plane.ts'
 
 /** Where a track lies, and how long it is. */

@@ -1,68 +1,20 @@
 import { Column } from '../dyno/column.ts'
 import { numberMarks } from '../dyno/number-marks.ts'
 import { CalculationError } from '../errors.ts'
-import { itemAt } from '../item-at.ts'
 import { type DecimalMark, parseNumber } from '../units/parse-number.ts'
 import { firstLook } from './first-look.ts'
+import { clockOf, isUnitRow } from './log-cells.ts'
 import { headsLog, type LogColumn, type LogColumnMapping, logColumns, readerOf } from './log-channels.ts'
 import { BLOCK_SAMPLES, isGap, LogChannelWriter } from './log-columns.ts'
+import { LogPlaces, LogWays } from './log-places.ts'
+import type { LogChannel, LogChannelRole, LogReport } from './log-report.ts'
 import type { LogRole } from './log-roles.ts'
-import { FARTHEST_DEG, metresPerDegree, type Origin } from './plane.ts'
 import { DipWatch } from './pressure-dips.ts'
-
-/** What a channel that is kept holds: positions become metres east and north of where the log begins. */
-export type LogChannelRole = Exclude<LogRole, 'latitude' | 'longitude'> | 'east' | 'north'
-
-export interface LogChannel {
-  readonly role: LogChannelRole
-  readonly name: string
-  /** The record unit of its kind; as the file has it where nobody knows it. */
-  readonly unit: string
-  readonly rateHz: number
-  readonly count: number
-  readonly min: number
-  readonly max: number
-  readonly gapShare: number
-}
-
-/** A log as it was read; samples went to where they are kept. */
-export interface LogReport {
-  readonly channels: readonly LogChannel[]
-  readonly rowCount: number
-  readonly durationS: number
-  readonly problems: readonly string[]
-  readonly told: string
-  /** Where positions are counted from; null: it has none. */
-  readonly origin: Origin | null
-  /** What laps are read from: the clock, positions, and the count that the logger kept. */
-  readonly timeS: Float64Array
-  readonly east: Float64Array | null
-  readonly north: Float64Array | null
-  readonly lap: Float64Array | null
-}
 
 /** Fewer samples are no log. */
 const FEWEST = 20
 const MOST_HEAD_LINES = 60
 const MARK_ROWS = 200
-/** Over a longer step no way is summed. */
-const LONGEST_STEP_S = 1
-
-/** One cell of a clock: seconds, h:m:s, or an ISO instant; undefined where it is none. Only plain seconds take the unit of the heading. */
-function clockOf(cell: string): { readonly value: number; readonly isPlain: boolean } | undefined {
-  const text = cell.trim()
-  if (text === '') return undefined
-  if (/^-?\d+([.,]\d+)?(e[+-]?\d+)?$/i.test(text)) return { value: Number(text.replace(',', '.')), isPlain: true }
-  const parts = /^(?:(\d+):)?(\d+):(\d+(?:[.,]\d+)?)$/.exec(text)
-  if (parts) return { value: 3600 * Number(parts[1] ?? 0) + 60 * Number(parts[2]) + Number(itemAt(parts, 3).replace(',', '.')), isPlain: false }
-  const at = Date.parse(text)
-  return Number.isNaN(at) ? undefined : { value: at / 1000, isPlain: false }
-}
-
-const isUnitRow = (cells: readonly string[]) => {
-  const filled = cells.map((cell) => cell.trim()).filter(Boolean)
-  return filled.length > 0 && filled.every((cell) => !/^[-+]?\d/.test(cell) && cell.length < 16)
-}
 
 interface Channel {
   readonly column: LogColumn
@@ -96,8 +48,8 @@ export class LogReader {
   private line = 0
   private begin = Number.NaN
   private lastS = Number.NaN
-  private origin: Origin | null = null
-  private perDegree = { north: 0, east: 0 }
+  private readonly places = new LogPlaces()
+  private readonly ways = new LogWays()
   private readonly time = new Column()
   private readonly kept = { east: new Column(), north: new Column(), lap: new Column() }
   /** The moment that is open: a time may come again. */
@@ -108,11 +60,8 @@ export class LogReader {
     backCount: 0,
     firstBack: null as { line: number; byS: number } | null,
     unreadCount: 0,
-    jumpCount: 0,
   }
-  private ways = { placesM: 0, speedM: 0, wheelM: 0 }
   private readonly oil = new DipWatch()
-  private before: { atS: number; values: Float64Array } | undefined
 
   constructor({
     delimiter,
@@ -269,7 +218,7 @@ export class LogReader {
     if (!counts.some((count) => count > 0)) return
     const values = sums
     for (let i = 0; i < values.length; i++) values[i] = (counts[i] as number) > 0 ? (sums[i] as number) / (counts[i] as number) : Number.NaN
-    this.placeIn(values)
+    this.places.place(values, this.at)
     const count = this.time.length
     if (count > 0) {
       const last = this.time.at(count - 1)
@@ -287,44 +236,8 @@ export class LogReader {
       // A count that is told now and then holds until the next.
       if (role === 'lap') this.kept.lap.push(Number.isNaN(value) && count > 0 ? this.kept.lap.at(count - 1) : value)
     }
-    this.sumWays(atS, values)
+    this.ways.add(atS, values, this.at, this.places.origin === null)
     this.watchOil(atS, values)
-  }
-
-  /** Degrees become metres from the first position. */
-  private placeIn(values: Float64Array): void {
-    const { north, east } = this.at
-    if (north < 0) return
-    const [latitudeDeg, longitudeDeg] = [values[north] as number, values[east] as number]
-    if (!(Math.abs(latitudeDeg) <= 85 && Math.abs(longitudeDeg) <= 180) || (latitudeDeg === 0 && longitudeDeg === 0)) {
-      values[north] = Number.NaN
-      values[east] = Number.NaN
-      return
-    }
-    if (!this.origin) {
-      this.origin = { latitudeDeg, longitudeDeg }
-      this.perDegree = metresPerDegree(this.origin)
-    }
-    const [up, across] = [latitudeDeg - this.origin.latitudeDeg, longitudeDeg - this.origin.longitudeDeg]
-    const isFar = Math.abs(up) > FARTHEST_DEG || Math.abs(across) > 2 * FARTHEST_DEG
-    if (isFar) this.seen.jumpCount++
-    values[north] = isFar ? Number.NaN : up * this.perDegree.north
-    values[east] = isFar ? Number.NaN : across * this.perDegree.east
-  }
-
-  private sumWays(atS: number, values: Float64Array): void {
-    const { before } = this
-    this.before = { atS, values }
-    if (!before || atS - before.atS > LONGEST_STEP_S) return
-    const { north, east, speed: speedAt, wheelSpeed: wheelAt } = this.at
-    const moved = (i: number) => (i < 0 ? Number.NaN : (values[i] as number) - (before.values[i] as number))
-    const placesM = Math.hypot(moved(east), moved(north))
-    const [speed, wheel] = [values[speedAt] ?? Number.NaN, values[wheelAt] ?? Number.NaN]
-    const step = atS - before.atS
-    const isPlaced = !Number.isNaN(placesM)
-    if (isPlaced) this.ways.placesM += placesM
-    if (!Number.isNaN(speed) && (isPlaced || !this.origin)) this.ways.speedM += speed * step
-    if (!Number.isNaN(wheel) && (isPlaced || !this.origin)) this.ways.wheelM += wheel * step
   }
 
   private watchOil(atS: number, values: Float64Array): void {
@@ -352,8 +265,9 @@ export class LogReader {
       const { count, min, max, gapS } = writer.finish(durationS)
       return { role, name: column.name || column.heading, unit, rateHz: count / durationS, count, min, max, gapShare: Math.min(1, gapS / durationS) }
     })
-    const hasPlaces = this.origin !== null
-    const problems = firstLook({ ...this.seen, rowCount, durationS, hasPlaces, dips: this.oil.finish(), ways: this.ways, channels })
+    const { origin, jumpCount } = this.places
+    const hasPlaces = origin !== null
+    const problems = firstLook({ ...this.seen, jumpCount, rowCount, durationS, hasPlaces, dips: this.oil.finish(), ways: this.ways.seen, channels })
     const rate = (rowCount - 1) / durationS
     const hasLap = channels.some(({ role, count }) => role === 'lap' && count > 0)
     return {
@@ -362,7 +276,7 @@ export class LogReader {
       durationS,
       problems,
       told: `${rowCount} samples over ${(durationS / 60).toFixed(1)} min, ${rate.toFixed(rate < 5 ? 1 : 0)} a second`,
-      origin: this.origin,
+      origin,
       timeS: this.time.drain(),
       east: hasPlaces ? this.kept.east.drain() : null,
       north: hasPlaces ? this.kept.north.drain() : null,

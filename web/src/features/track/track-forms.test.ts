@@ -1,6 +1,7 @@
-import { type PaddockEntry, planTimeS, type RoomTrackSession, type TrackRoom, UNIT_SETS } from '@bold-ballast/core'
+import { type PaddockEntry, planTimeS, type TrackRoom, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import { FormReader } from '../../ui/forms/form-reader.ts'
+import { RECORD, session } from './session-fixture.ts'
 import { firstDisagreement } from './sessions/log-and-typed.ts'
 import { paddockWrites } from './sessions/paddock-writes.ts'
 import { sessionBody, sessionDefaults } from './sessions/session-form.ts'
@@ -11,58 +12,6 @@ import { readIdea } from './worth/worth-tab.tsx'
 
 const UNITS = UNIT_SETS.metric
 const reader = (values: Record<string, string>) => new FormReader(values, UNITS, '.')
-const RECORD = {
-  id: 's1',
-  version: 3,
-  stageId: 'now',
-  trackId: 'field',
-  at: '2026-10-10T09:40:00.000Z',
-  kind: 'laps',
-  driver: 'Wen',
-  ambient: { pressurePa: 100_800, pressureKind: 'station', temperatureK: 284.15, relativeHumidity: 0.68 },
-  trackK: 287.15,
-  surface: 'dry',
-  windMps: null,
-  fuelStartL: 28,
-  fuelEndL: 16,
-  frontTyresPartId: null,
-  rearTyresPartId: null,
-  rearPairsUsed: null,
-  turned: [{ what: 'rear bar', from: 'soft', to: 'middle' }],
-  aim: 'a day',
-  words: 'calm',
-  ease: 4,
-  corners: null,
-  treadBy: 'probe',
-  logger: 'recorded',
-  timing: 'beacon',
-  setAside: null,
-} as unknown as RoomTrackSession['record']
-const lap = (position: number, lapS: number, kind = 'clean') =>
-  ({
-    id: `l${position}`,
-    version: 1,
-    position,
-    lapS,
-    correctedS: lapS,
-    sectorS: [],
-    kind,
-    isClean: kind === 'clean',
-    setAside: null,
-  }) as unknown as RoomTrackSession['laps'][number]
-const session = (record: Partial<RoomTrackSession['record']> = {}, more: Partial<RoomTrackSession> = {}): RoomTrackSession => ({
-  record: { ...RECORD, ...record },
-  position: 2,
-  trackName: 'Field',
-  laps: [lap(0, 84.9), lap(1, 85.2)],
-  runs: [],
-  logs: [],
-  windows: [],
-  value: null,
-  whyNot: null,
-  ...more,
-})
-
 describe('what a line of the paddock writes', () => {
   let count = 0
   const wheelOf = (made: { readonly body: Record<string, unknown> } | undefined, wheel: string) =>

@@ -1,63 +1,12 @@
-import type { LapPlan, RoomTrackSession, StageLap } from '@bold-ballast/core'
+import type { LapPlan, StageLap } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import { axisStep } from '../../ui/drawing/axis-step.ts'
 import { mayBelongTo } from './compare/belongs.ts'
 import { lapPieces, secondsHeld } from './lap/lap-pieces.ts'
 import { lineWords } from './lap/ledger-figure.tsx'
 import { guessRange, trackNews, wantedWords } from './news.ts'
+import { RECORD, session } from './session-fixture.ts'
 import { firstLook } from './sessions/sessions-tab.tsx'
-
-const RECORD = {
-  id: 's1',
-  version: 3,
-  stageId: 'now',
-  trackId: 'field',
-  at: '2026-10-10T09:40:00.000Z',
-  kind: 'laps',
-  driver: 'Wen',
-  ambient: { pressurePa: 100_800, pressureKind: 'station', temperatureK: 284.15, relativeHumidity: 0.68 },
-  trackK: 287.15,
-  surface: 'dry',
-  windMps: null,
-  fuelStartL: 28,
-  fuelEndL: 16,
-  frontTyresPartId: null,
-  rearTyresPartId: null,
-  rearPairsUsed: null,
-  turned: [{ what: 'rear bar', from: 'soft', to: 'middle' }],
-  aim: 'a day',
-  words: 'calm',
-  ease: 4,
-  corners: null,
-  treadBy: 'probe',
-  logger: 'recorded',
-  timing: 'beacon',
-  setAside: null,
-} as unknown as RoomTrackSession['record']
-const lap = (position: number, lapS: number, kind = 'clean') =>
-  ({
-    id: `l${position}`,
-    version: 1,
-    position,
-    lapS,
-    correctedS: lapS,
-    sectorS: [],
-    kind,
-    isClean: kind === 'clean',
-    setAside: null,
-  }) as unknown as RoomTrackSession['laps'][number]
-const session = (record: Partial<RoomTrackSession['record']> = {}, more: Partial<RoomTrackSession> = {}): RoomTrackSession => ({
-  record: { ...RECORD, ...record },
-  position: 2,
-  trackName: 'Field',
-  laps: [lap(0, 84.9), lap(1, 85.2)],
-  runs: [],
-  logs: [],
-  windows: [],
-  value: null,
-  whyNot: null,
-  ...more,
-})
 
 describe('words', () => {
   const text = ((_: string, value: number, options?: { decimals?: number }) => value.toFixed(options?.decimals ?? 1)) as never
