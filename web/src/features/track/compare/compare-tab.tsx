@@ -78,10 +78,10 @@ function LapsBeside({ a, b, found, width }: { a: readonly number[]; b: readonly 
       <text x={d(0)} y={184} textAnchor="middle" fill="var(--quiet)">
         no difference
       </text>
-      <text x={40} y={146} fill="var(--quiet)">
+      <text x={40} y={124} fill="var(--quiet)">
         B quicker
       </text>
-      <text x={width - 20} y={146} textAnchor="end" fill="var(--quiet)">
+      <text x={width - 20} y={124} textAnchor="end" fill="var(--quiet)">
         B slower
       </text>
       {intervalS && <line x1={d(intervalS.from)} x2={d(intervalS.to)} y1={142} y2={142} stroke="var(--ink)" strokeWidth={3} />}

@@ -88,12 +88,9 @@ function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: Tr
       {[-gapStep, gapStep].map((tick) => (
         <text key={tick} x={LEFT - 6} y={g(tick) + 4} textAnchor="end" fill="var(--quiet)">
           {tick > 0 ? '+' : '−'}
-          {Math.abs(tick)}
+          {Math.abs(tick)} s
         </text>
       ))}
-      <text x={LEFT - 6} y={GAP_TOP - 4} textAnchor="end" fill="var(--quiet)">
-        s
-      </text>
       <path d={pathOf(x, g, at, gap)} fill="none" stroke="var(--ink)" strokeWidth={2} />
       <text x={width - RIGHT} y={GAP_TOP - 6} textAnchor="end" fill="var(--quiet)">
         line over 0: B is behind
@@ -107,6 +104,9 @@ function TraceFigure({ a, b, track, width }: { a: LaidLap; b: LaidLap; track: Tr
     </FigureFrame>
   )
 }
+
+/** A loss with its sign; what rounds to nothing has none. */
+const lostWords = (lostS: number) => (Math.abs(lostS) < 0.005 ? '0.00' : `${lostS < 0 ? '−' : '+'}${Math.abs(lostS).toFixed(2)}`)
 
 /** Least speeds of both laps corner by corner, and what each costs or gives. */
 function Corners({ a, b, track }: { a: LaidLap; b: LaidLap; track: TrackRoom['tracks'][number] }) {
@@ -131,7 +131,7 @@ function Corners({ a, b, track }: { a: LaidLap; b: LaidLap; track: TrackRoom['tr
             <td className="py-0.5 font-semibold">{name}</td>
             <td className="pl-3 text-right tabular-nums">{format('speed', leastA, { decimals: 1 }).number}</td>
             <td className="pl-3 text-right tabular-nums">{format('speed', leastB, { decimals: 1 }).number}</td>
-            <td className="pl-3 text-right font-semibold tabular-nums">{`${lostS < 0 ? '−' : '+'}${Math.abs(lostS).toFixed(2)}`}</td>
+            <td className="pl-3 text-right font-semibold tabular-nums">{lostWords(lostS)}</td>
             <td>
               <svg width={170} height={14} aria-hidden="true" className="ml-2 block">
                 <line x1={85} x2={85} y1={0} y2={14} stroke="var(--edge)" />
