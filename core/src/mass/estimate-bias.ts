@@ -1,5 +1,5 @@
 import { CalculationError, requirePositive } from '../errors.ts'
-import { mean, sampleSd } from '../stats/moments.ts'
+import { assumedBias, type LogBias, learnLogBias } from '../stats/log-bias.ts'
 import { studentTQuantile } from '../stats/student-t.ts'
 
 export interface GuessPair {
@@ -7,18 +7,10 @@ export interface GuessPair {
   readonly measuredKg: number
 }
 
-/** Lognormal model of how guesses run: r = ln(measured/guess) has mean `mu`, spread `s`; `v` is the variance of `mu` itself. */
-export interface GuessBias {
-  readonly mu: number
-  readonly s: number
-  readonly v: number
-  readonly pairCount: number
-  /** True while there are fewer than five pairs and the stated default is used. */
-  readonly isDefault: boolean
-}
+export type GuessBias = LogBias
 
 /** Starting values until five pairs exist: guesses run 3 % light, 15 % spread (common practice, no source). */
-export const DEFAULT_BIAS: GuessBias = { mu: 0.03, s: 0.15, v: 0.15 ** 2 / 3, pairCount: 0, isDefault: true }
+export const DEFAULT_BIAS: GuessBias = assumedBias(0.03, 0.15)
 
 /** What comes off is guessed with the part in the hand, and runs neither light nor heavy until it is known (common practice, no source). */
 export const DEFAULT_OFF_BIAS: GuessBias = { ...DEFAULT_BIAS, mu: 0 }
@@ -29,8 +21,6 @@ export interface GuessBiases {
   readonly on: GuessBias
 }
 export type GuessSide = keyof GuessBiases
-
-const PAIRS_NEEDED = 5
 
 /**
  * Learns by how much guesses run light or heavy from pairs of a guess and its later measurement.
@@ -43,9 +33,7 @@ export function estimateBias(pairs: readonly GuessPair[], whenFew: GuessBias = D
     requirePositive(pair.measuredKg, `pairs[${i}].measuredKg`)
     return Math.log(pair.measuredKg / pair.guessKg)
   })
-  if (logs.length < PAIRS_NEEDED) return { ...whenFew, pairCount: logs.length }
-  const s = sampleSd(logs)
-  return { mu: mean(logs), s, v: s ** 2 / logs.length, pairCount: logs.length, isDefault: false }
+  return learnLogBias(logs, whenFew)
 }
 
 /**

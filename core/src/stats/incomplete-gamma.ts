@@ -15,22 +15,21 @@ export function logGamma(x: number): number {
   return 0.5 * Math.log(2 * Math.PI) + (x - 0.5) * Math.log(t) - t + Math.log(sum)
 }
 
-/**
- * Regularised lower incomplete gamma function P(a, x), by its series below a + 1 and by Lentz's continued fraction above.
- * Source: Abramowitz and Stegun 6.5.29 and 6.5.31 (from memory). Valid for a > 0, x ≥ 0.
- */
-export function regularisedGammaP(a: number, x: number): number {
-  if (x <= 0) return 0
-  const front = Math.exp(-x + a * Math.log(x) - logGamma(a))
-  if (x < a + 1) {
-    let term = 1 / a
-    let sum = term
-    for (let n = 1; n < 500 && Math.abs(term) > Math.abs(sum) * 1e-17; n++) {
-      term *= x / (a + n)
-      sum += term
-    }
-    return sum * front
+const frontOf = (a: number, x: number): number => Math.exp(-x + a * Math.log(x) - logGamma(a))
+
+/** P(a, x) by its series, which converges below a + 1. */
+function lowerSeries(a: number, x: number): number {
+  let term = 1 / a
+  let sum = term
+  for (let n = 1; n < 500 && Math.abs(term) > Math.abs(sum) * 1e-17; n++) {
+    term *= x / (a + n)
+    sum += term
   }
+  return sum * frontOf(a, x)
+}
+
+/** Q(a, x) by Lentz's continued fraction, which converges above a + 1. */
+function upperFraction(a: number, x: number): number {
   let b = x + 1 - a
   let c = 1e300
   let d = 1 / b
@@ -44,5 +43,20 @@ export function regularisedGammaP(a: number, x: number): number {
     h *= delta
     if (Math.abs(delta - 1) < 1e-16) break
   }
-  return 1 - front * h
+  return frontOf(a, x) * h
+}
+
+/**
+ * Regularised lower incomplete gamma function P(a, x), by its series below a + 1 and by Lentz's continued fraction above.
+ * Source: Abramowitz and Stegun 6.5.29 and 6.5.31 (from memory). Valid for a > 0, x ≥ 0.
+ */
+export function regularisedGammaP(a: number, x: number): number {
+  if (x <= 0) return 0
+  return x < a + 1 ? lowerSeries(a, x) : 1 - upperFraction(a, x)
+}
+
+/** What regularisedGammaP leaves of one, as exact where that is next to nothing. Source and range as there. */
+export function regularisedGammaQ(a: number, x: number): number {
+  if (x <= 0) return 1
+  return x < a + 1 ? 1 - lowerSeries(a, x) : upperFraction(a, x)
 }
