@@ -2,7 +2,7 @@ import { buildFields, gridCurveSchema, KINDS, type RecordList, type RecordOf, up
 
 export const BUILD_FILE_FORMAT = 'bold-ballast-build'
 /** Raised when a file of before can no longer be read as it is. */
-export const BUILD_FILE_VERSION = 6
+export const BUILD_FILE_VERSION = 7
 /** The file with all records, and the folder of pull samples beside it. */
 export const BUILD_FILE_NAME = 'build.json'
 export const samplesFileName = (pullId: string) => `pulls/${pullId}.csv`
@@ -82,7 +82,7 @@ export const buildFileSchema = z
 /** A file of an earlier format as one of this: the same records in today's fields. Anything that is no build file stays as it is. */
 export function upgradeBuildFile(raw: unknown): unknown {
   const version = raw !== null && typeof raw === 'object' ? (raw as { formatVersion?: unknown }).formatVersion : undefined
-  if (version !== 1 && version !== 2 && version !== 3 && version !== 4) return raw
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1 || version >= BUILD_FILE_VERSION) return raw
   const file: Record<string, unknown> = { ...(raw as object), formatVersion: BUILD_FILE_VERSION }
   for (const { list } of KINDS) {
     const rows = file[list]

@@ -4,10 +4,12 @@ import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '
 import { EXAMPLE_AIRFIELD, EXAMPLE_FITTED, EXAMPLE_LAP_CAR } from '../src/calculations/examples/example-lap.ts'
 import { EXAMPLE_PLAN } from '../src/calculations/examples/example-plan.ts'
 import { EXAMPLE_RECORDS } from '../src/calculations/examples/example-records.ts'
+import { EXAMPLE_ROAD } from '../src/calculations/examples/example-road.ts'
 import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
 import { driveMotion } from '../src/drivetrain/motion.ts'
 import { fuelBlend } from '../src/engine/fuels.ts'
 import { buildRecordsSchema, enginePlanKind, openCar, partKind, UNIT_SETS, z } from '../src/index.ts'
+import { readyRoad } from '../src/jobs/road.ts'
 import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
 import { changedLapCar } from '../src/track/lap-change.ts'
 import { workedExample } from './worked-example.ts'
@@ -150,3 +152,9 @@ export const STEADY = {
   centreHeightM: 0.5,
   wheelbaseM: 2.65,
 }
+
+/** The road of the worked example, how guesses run, and the middle draw. */
+export const ROAD = EXAMPLE_ROAD
+export const READY = readyRoad(EXAMPLE_ROAD)
+export { USUAL_OPTIMISM } from '../src/jobs/optimism.ts'
+export { MEDIAN_DRAW } from '../src/jobs/road.ts'

@@ -1,4 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
+import { EXAMPLE_DEADLINE, EXAMPLE_ROAD } from '../src/calculations/examples/example-road.ts'
 import { leftOf } from '../src/jobs/begun.ts'
 import { chanceBy, drawLengths, lookAhead } from '../src/jobs/draws.ts'
 import { findHelps } from '../src/jobs/helps.ts'
@@ -6,7 +7,6 @@ import { hoursLeft } from '../src/jobs/hours-left.ts'
 import { optimismFactors } from '../src/jobs/optimism.ts'
 import { arrivalDay, layRoad, lengthsAt, MEDIAN_DRAW, readyH, readyRoad } from '../src/jobs/road.ts'
 import { findSlack, slipOf } from '../src/jobs/slips.ts'
-import { EXAMPLE_DEADLINE, EXAMPLE_ROAD } from './jobs-fixtures.ts'
 
 // Every number here is of the room's worked example: its own, worked apart with a table of the standard normal and scipy.
 const ready = readyRoad(EXAMPLE_ROAD)

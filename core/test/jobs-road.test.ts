@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import { EXAMPLE_DEADLINE, EXAMPLE_ROAD, roadJob } from '../src/calculations/examples/example-road.ts'
 import { drawLeft, leftOf } from '../src/jobs/begun.ts'
 import { chanceBy, drawLengths, lookAhead } from '../src/jobs/draws.ts'
 import { hoursBefore, type RoadHand, sessionsOf } from '../src/jobs/free-time.ts'
@@ -10,7 +11,6 @@ import { seededNormals } from '../src/jobs/seeded.ts'
 import { findSlack, slipOf } from '../src/jobs/slips.ts'
 import type { LogBias } from '../src/stats/log-bias.ts'
 import { normalCdf, normalDensity, normalQuantile } from '../src/stats/normal.ts'
-import { EXAMPLE_DEADLINE, EXAMPLE_ROAD, roadJob } from './jobs-fixtures.ts'
 
 const HANDS: RoadHand[] = [
   { id: 'I', name: 'Ilse', hoursByWeekday: [0, 3, 0, 3, 0, 6, 0], away: [] },

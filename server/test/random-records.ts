@@ -80,12 +80,15 @@ function anyOf(schema: Schema): fc.Arbitrary<unknown> {
 const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Record<string, Row[]>) => object } = {
   stages: (_, i) => ({ position: i }),
   // Every second one comes off, and the one after it replaces it.
-  changes: ({ state, doneAt, waits, partId, replacesChangeId }, i, { stages = [] }) => ({
+  changes: ({ state, doneAt, waits, partId, replacesChangeId, cost, paid, fate }, i, { stages = [] }) => ({
     stageId: stages[1 + (i % (stages.length - 1))]?.id,
     kind: i % 2 === 0 ? 'off' : 'on',
     waits: i % 2 === 0 && waits,
     partId: i % 2 === 0 ? null : partId,
     replacesChangeId: i % 2 === 0 ? null : replacesChangeId,
+    cost: i % 2 === 0 ? cost : null,
+    paid: i % 2 === 0 ? paid : null,
+    fate: i % 2 === 0 ? fate : null,
     doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
   }),
   limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId, driverName: null }),
@@ -136,7 +139,24 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
   logWindows: ({ fromS }) => ({ of: 'grip', gear: null, points: null, grip: 1.1, fromS: (fromS as number) % 1000, toS: ((fromS as number) % 1000) + 90 }),
   driftRuns: (_, __, { trackSessions = [] }) => ({ trackSessionId: trackSessions.find(({ kind }) => kind === 'runs')?.id }),
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
-  parts: ({ ratings, drive }) => ({
+  ruleBooks: ({ rules }) => ({
+    rules: (rules as Row[]).map((rule, n) => ({ ...rule, key: `r${n}`, metric: 'massReady', sense: 'atLeast', value: 600, average: null })),
+  }),
+  hands: ({ away }) => ({ away: (away as { from: string }[]).map(({ from }) => ({ from, to: from })) }),
+  events: () => ({ leavesOn: null }),
+  tasks: ({ kind, guessH, guessDays, whoIds, state, doneAt, realDays }) => ({
+    ...(kind === 'work' ? { guessH: guessH ?? 2, guessDays: null, realDays: null } : { guessH: null, guessDays: guessDays ?? 2, whoIds: [] }),
+    ...(kind === 'work' ? { whoIds } : { realDays }),
+    doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
+  }),
+  decisions: ({ criteria, options }) => ({
+    criteria: (criteria as Row[]).map((criterion, n) => ({ ...criterion, name: `c${n}` })),
+    options: (options as Row[]).map((option, n) => ({ ...option, name: `o${n}` })),
+    chosen: null,
+  }),
+  parts: ({ ratings, drive, status, fittedOn, orderedOn, cameOn }) => ({
+    status: fittedOn || orderedOn || cameOn ? 'wornOut' : status,
+    cameOn: orderedOn && cameOn ? orderedOn : cameOn,
     drive: mendedDrive(drive as Row | null | undefined),
     ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })),
   }),

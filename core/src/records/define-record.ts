@@ -37,6 +37,9 @@ export class RecordRefusal extends Error {
   }
 }
 
+/** Why a record cannot be deleted now; null where it can. */
+export type NeverGoes = (record: Row, context: RuleContext) => string | null | Promise<string | null>
+
 interface Definition<List extends string, F extends Fields, Batchable extends boolean> {
   /** Its list in a build's records; its address and its table follow. */
   readonly list: List
@@ -53,8 +56,8 @@ interface Definition<List extends string, F extends Fields, Batchable extends bo
   /** Whether many may be written at once as one entry of the log. */
   readonly isBatchable?: Batchable
   readonly rules?: readonly RecordRule[]
-  /** Why this record can never be deleted; null where it can. */
-  readonly neverGoes?: (record: Row) => string | null
+  /** Why this record cannot be deleted; null where it can. */
+  readonly neverGoes?: NeverGoes
   /** How many of them a build file holds at the most. */
   readonly mostInFile?: number
 }
@@ -84,7 +87,7 @@ export interface RecordKind<List extends string = string, F extends Fields = Fie
   readonly nameFrom: readonly string[]
   readonly isBatchable: Batchable
   readonly rules: readonly RecordRule[]
-  readonly neverGoes: (record: Row) => string | null
+  readonly neverGoes: NeverGoes
   readonly mostInFile: number
 }
 

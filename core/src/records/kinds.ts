@@ -2,6 +2,7 @@ import { aeroDeviceKind, setupKind } from './aero-kinds.ts'
 import { aeroRunKind, aeroTestKind } from './aero-test-kinds.ts'
 import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
 import { brakeSystemKind, trackPlanKind } from './brake-kinds.ts'
+import { decisionKind } from './decision-kind.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
 import { enginePlanKind } from './engine-plan-kind.ts'
@@ -10,12 +11,16 @@ import { partKind, partUseKind } from './part-kinds.ts'
 import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
+import { ruleBookKind } from './rule-kinds.ts'
 import { driftRunKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
 import { loggerMappingKind, logWindowKind, trackLogKind } from './track-log-kinds.ts'
 import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
+import { eventKind, handKind, lessonKind, taskKind } from './workshop-kinds.ts'
 
 /** Every kind of record that a build holds, in the order in which they are stored: what names another comes after it, or is checked at the end. */
 export const KINDS = [
+  // Before the stages, which race by them.
+  ruleBookKind,
   stageKind,
   limitKind,
   targetKind,
@@ -56,6 +61,11 @@ export const KINDS = [
   trackPlanKind,
   logWindowKind,
   loggerMappingKind,
+  handKind,
+  eventKind,
+  taskKind,
+  decisionKind,
+  lessonKind,
 ] as const
 
 type Kind = (typeof KINDS)[number]

@@ -55,6 +55,15 @@ const isWithinItsMeasure: RecordRule = (next) => {
   return next
 }
 
+/** Its days move its status: ordered, here, fitted. */
+const isAsFarAsItsDays: RecordRule = (next) => {
+  const { orderedOn, cameOn, fittedOn, status } = next as { orderedOn?: string; cameOn?: string; fittedOn?: string; status: string }
+  if (orderedOn && cameOn && cameOn < orderedOn) throw new RecordRefusal('cameOn', 'It came before it was ordered. One date is wrong.')
+  const least = fittedOn ? 'fitted' : cameOn ? 'here' : orderedOn ? 'ordered' : 'wanted'
+  const isBehind = PART_STATUSES.indexOf(status as 'here') < PART_STATUSES.indexOf(least)
+  return isBehind ? { ...next, status: least } : next
+}
+
 /** A part that is thought about, bought, fitted or worn out, with what it can take. */
 export const partKind = defineRecord({
   list: 'parts',
@@ -95,13 +104,34 @@ export const partKind = defineRecord({
     drive: partDriveSchema.nullish(),
     /** The day it went in; null: when its line was done, else with its stage. */
     fittedOn: day.nullish(),
+    orderedOn: day.nullish(),
+    promisedOn: day.nullish(),
+    cameOn: day.nullish(),
+    /** Days from order to arrival, as guessed or said by whoever sells it. */
+    leadDays: z.int().min(0).max(400).nullish(),
+    /** What was paid for all pieces together. */
+    paid: z.number().nonnegative().max(1e8).nullish(),
+    /** How its cost is known. */
+    costKnown: z.enum(['guess', 'catalogue']).nullish(),
+    /** What it takes to have it off and on again. */
+    takeOff: z
+      .strictObject({
+        minutes: z.number().positive().max(10_000).nullable().default(null),
+        people: z.int().min(1).max(20).default(1),
+        /** Parts that have to come off before it. */
+        behindIds: z.array(id).max(30).default([]),
+        tools: z.string().trim().max(300).nullable().default(null),
+        /** Fixings that are used up. */
+        fixings: z.string().trim().max(300).nullable().default(null),
+      })
+      .nullish(),
     serial: z.string().trim().max(80).nullable().default(null),
     /** Where it is fitted, or is to be. */
     stageId: id.nullable().default(null),
     /** On the shelf that every build of the garage sees. */
     isShared: z.boolean().default(false),
   },
-  rules: [isWithinItsMeasure, isDriveline],
+  rules: [isWithinItsMeasure, isDriveline, isAsFarAsItsDays],
 })
 export type Part = RecordOfKind<typeof partKind>
 

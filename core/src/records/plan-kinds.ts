@@ -112,6 +112,16 @@ export const buildFields = {
     .default(null),
   ...aeroOfBuildFields,
   lapBasis: lapBasisSchema,
+  /** What the build is counted in, what it may cost, and what an hour is worth. */
+  money: z
+    .strictObject({
+      currency: z.string().trim().min(1).max(8),
+      budget: z.number().positive().max(1e9).nullable().default(null),
+      hourWorth: z.number().nonnegative().max(1e5).nullable().default(null),
+    })
+    .nullish(),
+  /** When an evening's work and a day at the weekend begin. */
+  sessionStartH: z.strictObject({ weekday: z.number().min(0).max(23), weekend: z.number().min(0).max(23) }).nullish(),
 }
 
 export type BuildRecord = z.output<z.ZodObject<typeof buildFields>>
@@ -127,6 +137,7 @@ export const stageKind = defineRecord({
   list: 'stages',
   word: 'a stage',
   nameFrom: ['name'],
+  refs: { ruleBookId: { to: 'ruleBooks', whenGone: 'forgets' } },
   fields: {
     id,
     position: z.int().nonnegative().max(99),
@@ -134,6 +145,8 @@ export const stageKind = defineRecord({
     date: day.nullable().default(null),
     /** Where the wheels stand from this stage on; null: as at the stage before, at last as the build says. */
     geometry: geometrySchema.nullish(),
+    /** The rules it races by; null: as at the stage before. */
+    ruleBookId: id.nullish(),
     note,
   },
   rules: [keepsFirstPlace],

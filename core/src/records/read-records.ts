@@ -53,6 +53,8 @@ const USUAL_BUILD: Row = {
   driveBasis: null,
   aeroBasis: null,
   outline: null,
+  money: null,
+  sessionStartH: null,
 }
 
 /** The build's own record; each field that cannot be used is named, and stands at a usual value. */

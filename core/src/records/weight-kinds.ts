@@ -45,6 +45,15 @@ const fitsItsKind: RecordRule = async (next, { live }) => {
   return next
 }
 
+/** What a part costs stands with the part; what was sold came off. */
+const costsOnce: RecordRule = (next, { before }) => {
+  for (const field of ['cost', 'paid'] as const)
+    if (next.partId && next[field] !== null && next[field] !== undefined && (before?.partId !== next.partId || before?.[field] !== next[field]))
+      throw new RecordRefusal(field, "The part's cost counts; the line says it twice. Leave it out here.")
+  if (next.fate && next.kind !== 'off') throw new RecordRefusal('fate', 'Only what comes off is kept, sold or scrapped. Make it an off line.')
+  return next
+}
+
 export const changeKind = defineRecord({
   list: 'changes',
   word: 'a ledger line',
@@ -86,8 +95,20 @@ export const changeKind = defineRecord({
     /** In the build's money, all pieces together. */
     cost: z.number().nonnegative().max(1e8).nullable().default(null),
     hours: z.number().nonnegative().max(1e5).nullable().default(null),
+    /** What was paid, all pieces together. */
+    paid: z.number().nonnegative().max(1e8).nullish(),
+    /** What became of what came off. */
+    fate: z
+      .strictObject({
+        is: z.enum(['kept', 'sold', 'scrapped']),
+        /** Where it lies, what it is kept for, or who has it. */
+        words: z.string().trim().max(200).nullable().default(null),
+        /** What it brought back. */
+        back: z.number().nonnegative().max(1e8).nullable().default(null),
+      })
+      .nullish(),
   },
-  rules: [standsAtAStage, fitsItsKind],
+  rules: [standsAtAStage, fitsItsKind, costsOnce],
 })
 export type Change = RecordOfKind<typeof changeKind>
 

@@ -43,16 +43,25 @@ export function fitGrip({
   requirePositive(drivenSdS, 'drivenSdS')
   const fine = (factor: number) => lapOf(track, withGrip(car, factor), options).lapS
   const found = bracketGrip((factor) => lapOf(track, withGrip(car, factor), { ...options, stepM: COARSER * (options.stepM ?? 1) }).lapS, drivenS)
-  // Coarse cells miss by milliseconds: a few laps in fine ones by the same slope take that away.
-  let factor = found.factor
-  for (let round = 0; round < 8; round++) {
-    const missS = fine(factor) - drivenS
-    if (Math.abs(missS) < 1e-8) break
-    factor -= missS / found.slopeS
-  }
+  const factor = refineGrip((factor) => fine(factor) - drivenS, found)
   const step = 0.005
   const slopeS = (fine(factor + step) - fine(factor - step)) / (2 * step)
   return { gripFactor: factor, slopeS, gripFactorSd: drivenSdS / Math.abs(slopeS) }
+}
+
+/** Coarse cells miss by milliseconds: a few laps in fine ones take that away, by the slope that the last two of them show. */
+function refineGrip(missS: (factor: number) => number, { factor: begun, slopeS }: { readonly factor: number; readonly slopeS: number }): number {
+  let [factor, slope] = [begun, slopeS]
+  let miss = missS(factor)
+  for (let round = 0; round < 10 && Math.abs(miss) > 1e-8; round++) {
+    const next = factor - miss / slope
+    const missThere = missS(next)
+    const shown = (missThere - miss) / (next - factor)
+    // More grip is never slower: a slope that says so is a jump between two gears.
+    if (shown < 0) slope = shown
+    ;[factor, miss] = [next, missThere]
+  }
+  return factor
 }
 
 /** Cells of the search are so many times longer than those of the answer. */

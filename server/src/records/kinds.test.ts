@@ -59,7 +59,7 @@ describe.each(KINDS.map((kind) => [kind.list, kindOf(kind.list)] as const))('the
 // The lists that stood by hand in the models before they were derived.
 test.each([
   ['stages', ['geometry']],
-  ['changes', ['values', 'place']],
+  ['changes', ['values', 'place', 'fate']],
   ['weighings', ['pads', 'total', 'axles', 'extras', 'secondPlacement', 'conditions']],
   ['sessions', ['ambient', 'settings']],
   ['pulls', ['alongside']],
@@ -68,7 +68,7 @@ test.each([
   ['balanceSteps', ['before', 'turns', 'after']],
   ['sites', ['place', 'plates']],
   ['ballastAims', ['front', 'left', 'crossRfLr']],
-  ['parts', ['mass', 'place', 'ratings', 'life', 'extras', 'drive']],
+  ['parts', ['mass', 'place', 'ratings', 'life', 'extras', 'drive', 'takeOff']],
   ['courses', ['corners']],
   ['aeroDevices', ['box', 'wing', 'force', 'notches']],
   ['setups', ['picks', 'front', 'rear', 'corners', 'bars']],
@@ -83,11 +83,15 @@ test.each([
   ['trackLogs', ['origin', 'channels', 'problems']],
   ['logWindows', ['points']],
   ['loggerMappings', ['columns']],
+  ['ruleBooks', ['rules']],
+  ['hands', ['hoursByWeekday', 'away']],
+  ['tasks', ['whoIds', 'afterIds', 'partIds', 'changeIds', 'worked']],
+  ['decisions', ['criteria', 'options']],
   ['driveSettings', ['pair', 'engineInertiaKgM2', 'gripUse', 'frontSlipRad', 'clutchHolding', 'centreHeightM', 'dragAreaM2', 'rollingCoefficient']],
   ['enginePlans', ['engine', 'target', 'air', 'burn', 'injectors', 'pump']],
   ['pullPlans', ['changes', 'stops']],
   ['dynoMappings', ['columns']],
-  ...(['limits', 'targets', 'expectations', 'inCars', 'boxes', 'lifts', 'photos', 'partUses', 'readings', 'driftRuns'] as const).map(
+  ...(['limits', 'targets', 'expectations', 'inCars', 'boxes', 'lifts', 'photos', 'partUses', 'readings', 'driftRuns', 'events', 'lessons'] as const).map(
     (list) => [list, []] as const,
   ),
 ] as const)('%s keeps %j as JSON', (list, expected) => {
@@ -109,6 +113,8 @@ it('a build keeps its own parts as JSON', () => {
       'aeroBasis',
       'outline',
       'lapBasis',
+      'money',
+      'sessionStartH',
     ].sort(),
   )
 })

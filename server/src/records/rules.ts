@@ -85,7 +85,7 @@ export async function planRemoval(
   leaving: ReadonlySet<unknown> = new Set(),
 ): Promise<Touched[]> {
   const { list, neverGoes } = kindOf(name)
-  const never = neverGoes(record)
+  const never = await neverGoes(record, context)
   if (never) throw broken('id', never)
   const touched: Touched[] = []
   for await (const { list: other, reference, rows: all } of naming(context, list, record.id)) {

@@ -15,6 +15,7 @@ import * as aeroTests from './0013-aero-tests.ts'
 import * as track from './0014-track.ts'
 import * as trackLogs from './0015-track-logs.ts'
 import * as expectations from './0016-expectations.ts'
+import * as workshop from './0017-workshop.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -33,4 +34,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0014-track': track,
   '0015-track-logs': trackLogs,
   '0016-expectations': expectations,
+  '0017-workshop': workshop,
 }

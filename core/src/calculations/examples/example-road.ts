@@ -1,5 +1,5 @@
-import { learnOptimism, USUAL_OPTIMISM } from '../src/jobs/optimism.ts'
-import type { Road, RoadJob } from '../src/jobs/road.ts'
+import { learnOptimism, USUAL_OPTIMISM } from '../../jobs/optimism.ts'
+import type { Road, RoadJob } from '../../jobs/road.ts'
 
 /** Guessed and real hours of seven jobs of the worked example (invented). */
 export const HOUR_PAIRS = (
