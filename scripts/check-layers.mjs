@@ -26,6 +26,7 @@ const FLOORS = {
     ['rooms/aero'],
     ['rooms/drivetrain'],
     ['rooms/track'],
+    ['rooms/jobs'],
     ['board'],
     ['calculations'],
     ['index.ts'],

@@ -1,6 +1,7 @@
 import { isMeasured } from '../proof/quantity.ts'
 import { type AERO_ADVICE, AERO_SAYINGS } from '../rooms/aero/advice.ts'
 import { type DRIVETRAIN_ADVICE, DRIVETRAIN_SAYINGS } from '../rooms/drivetrain/advice.ts'
+import { type JOBS_ADVICE, JOBS_SAYINGS } from '../rooms/jobs/advice.ts'
 import { type PARTS_ADVICE, PARTS_SAYINGS } from '../rooms/parts/advice.ts'
 import { type POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
 import { type TRACK_ADVICE, TRACK_SAYINGS } from '../rooms/track/advice.ts'
@@ -76,6 +77,7 @@ export type NextAction =
   | ItemOf<typeof DRIVETRAIN_ADVICE>
   | ItemOf<typeof AERO_ADVICE>
   | ItemOf<typeof TRACK_ADVICE>
+  | ItemOf<typeof JOBS_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
 const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
@@ -95,6 +97,7 @@ const SAYINGS: Sayings<NextAction> = {
   ...DRIVETRAIN_SAYINGS,
   ...AERO_SAYINGS,
   ...TRACK_SAYINGS,
+  ...JOBS_SAYINGS,
   'limit-broken': sayLimit,
   'limit-would-break': sayLimit,
   'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({

@@ -3,6 +3,7 @@ import { isMeasured, type Proof } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
 import { isRead } from '../rooms/drivetrain/stage-yardsticks.ts'
+import { type StageRoad, stageRoads } from '../rooms/jobs/jobs-room.ts'
 import { powerAtStage } from '../rooms/power/power-at-stage.ts'
 import { massOf, massOrProblem } from '../rooms/weight/mass-at-stage.ts'
 import type { Car } from '../stages/car.ts'
@@ -20,6 +21,8 @@ export interface BoardStage extends StageState {
   readonly position: number
   readonly name: string
   readonly date: string | null
+  /** When it is ready, where jobs are listed and the road was worked out. */
+  readonly road?: StageRoad
 }
 
 export interface BoardCell {
@@ -89,15 +92,17 @@ export interface Board {
  */
 export function makeBoard(car: Car, today: string, metrics: MetricSet = ALL_METRICS): Board {
   const values = new StageValues(car, metrics)
-  const stages = car.stages.map(
-    (stage, position): BoardStage => ({ id: stage.id, name: stage.name, date: stage.date, ...stageState(values, position, today), position }),
-  )
+  const roads = stageRoads(car, today)
+  const stages = car.stages.map((stage, position): BoardStage => {
+    const road = roads === WAITING ? undefined : roads[position]
+    return { id: stage.id, name: stage.name, date: stage.date, ...stageState(values, position, today), position, ...(road ? { road } : {}) }
+  })
   const problems = car.stages.flatMap((stage, position) => {
     const mass = massOrProblem(car, position)
     return mass instanceof CalculationError ? [`Stage ${position} ${stage.name}: ${mass.message}`] : []
   })
   const rows = boardRows(values, today)
-  const isWaiting = rows.some(({ cells }) => cells.includes(WAITING))
+  const isWaiting = roads === WAITING || rows.some(({ cells }) => cells.includes(WAITING))
   return { stages, rows, trail: trail(car), next: whatNext(values, today), problems, ...(isWaiting ? { isWaiting } : {}) }
 }
 

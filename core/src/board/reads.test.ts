@@ -3,6 +3,7 @@ import { expect, test } from 'vitest'
 import { type BuildRecords, buildRecordsSchema } from '../records/records.ts'
 import { makeAeroRoom } from '../rooms/aero/aero-room.ts'
 import { makeDriveRoom } from '../rooms/drivetrain/drive-room.ts'
+import { makeJobsRoom } from '../rooms/jobs/jobs-room.ts'
 import { makePowerRoom } from '../rooms/power/power-room.ts'
 import { makeTrackRoom } from '../rooms/track/track-room.ts'
 import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
@@ -17,6 +18,7 @@ const ANSWERS: Record<AnswerName, (car: Car) => unknown> = {
   aero: makeAeroRoom,
   drivetrain: makeDriveRoom,
   track: makeTrackRoom,
+  jobs: (car) => makeJobsRoom(car, '2026-11-01'),
 }
 const gannet: BuildRecords = buildRecordsSchema.parse(JSON.parse(readFileSync(new URL('../../../demo/gannet/build.json', import.meta.url), 'utf8')))
 

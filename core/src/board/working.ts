@@ -4,6 +4,7 @@ import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
 import { AERO_WORKINGS } from '../rooms/aero/workings.ts'
 import { DRIVETRAIN_WORKINGS } from '../rooms/drivetrain/workings.ts'
+import { JOBS_WORKINGS } from '../rooms/jobs/workings.ts'
 import { ratingLines } from '../rooms/parts/working-torque.ts'
 import { PARTS_WORKINGS } from '../rooms/parts/workings.ts'
 import { POWER_WORKINGS } from '../rooms/power/workings.ts'
@@ -21,6 +22,7 @@ const ROOM_WORKINGS = {
   ...DRIVETRAIN_WORKINGS,
   ...AERO_WORKINGS,
   ...TRACK_WORKINGS,
+  ...JOBS_WORKINGS,
 } satisfies Record<string, WorkingMaker>
 
 export type WorkingSubject = keyof typeof ROOM_WORKINGS | 'target' | 'limit'

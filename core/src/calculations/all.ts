@@ -14,6 +14,7 @@ import { DYNO_CALCULATIONS } from './dyno.ts'
 import { DYNO_PULL_CALCULATIONS } from './dyno-pulls.ts'
 import { ENGINE_CALCULATIONS } from './engine.ts'
 import { flowCalculation, nitrousCalculation } from './flow-and-nitrous.ts'
+import { JOBS_CALCULATIONS } from './jobs.ts'
 import { LAP_CALCULATIONS } from './laps.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
@@ -45,6 +46,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...TRACK_LOG_CALCULATIONS,
   ...LAP_CALCULATIONS,
   ...TYRE_AND_BRAKE_CALCULATIONS,
+  ...JOBS_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,
   aeroAtStageCalculation,

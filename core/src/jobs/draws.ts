@@ -56,6 +56,7 @@ const dayOf = (hours: number): number => Math.floor(hours / DAY_H)
  * The whole road ahead: its middle, and over all draws the day that half and 8 in 10 of them are done by, and the chance of each deadline.
  * `tick` is told of each pass that is made, and may throw to end it.
  * Source: Monte Carlo with handed-in draws.
+ * @example lookAhead(READY, drawLengths(ROAD), { deadlines: [{ stage: 3, day: 26 }] }).stages[0].halfDay // 24
  */
 export function lookAhead(
   ready: ReadyRoad,

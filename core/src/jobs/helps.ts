@@ -109,7 +109,8 @@ export function movesOf(road: Road, stage: number): Move[] {
 
 /**
  * The moves that gain most chance by a deadline, each tried by running the road with it; those that lose are told too, where fewer gain.
- * `tick` is told the share that is done, and may throw to end it.
+ * `tick` is told the share that is done, and may throw to end it. Rejects what `readyRoad` rejects.
+ * @example findHelps(ROAD, { stage: 3, day: 26 }, { count: 20 }).best.length // 5
  */
 export function findHelps(
   road: Road,

@@ -19,6 +19,16 @@ export interface RealPair {
   readonly real: number
 }
 
+/** What guesses came to, kind by kind. */
+export type RealPairs = Readonly<Record<OptimismKind, readonly RealPair[]>>
+
+/**
+ * Pairs of several builds as one.
+ * @example joinedPairs([]).work // []
+ */
+export const joinedPairs = (all: readonly RealPairs[]): RealPairs =>
+  Object.fromEntries(OPTIMISM_KINDS.map((kind) => [kind, all.flatMap((pairs) => pairs[kind])])) as unknown as RealPairs
+
 export type Optimism = Readonly<Record<OptimismKind, LogBias>>
 
 /**

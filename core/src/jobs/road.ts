@@ -120,7 +120,10 @@ export interface ReadyRoad {
   readonly gone: readonly Piece[]
 }
 
-/** Rejects jobs that wait for each other, and hands that are not on the road. */
+/**
+ * A road made ready for many passes. Rejects jobs that wait for each other, and hands that are not on the road.
+ * @example readyRoad(ROAD).order // [0, 1, 2, 3, 4, 5]
+ */
 export function readyRoad(road: Road): ReadyRoad {
   const sessions = new Map(road.hands.map((hand) => [hand.id, sessionsOf({ hand, weekday: road.weekday, starts: road.starts, days: HORIZON_DAYS })]))
   for (const { name, handIds } of road.jobs)
@@ -164,7 +167,10 @@ export function arrivalDay(part: RoadPart, bias: LogBias, draw: Draw): number {
   return Math.ceil(left - 1e-9)
 }
 
-/** How long everything is at a draw; of the middle where none is given. Rejects guesses of nothing. */
+/**
+ * How long everything is at a draw; of the middle where none is given. Rejects guesses of nothing.
+ * @example lengthsAt(ROAD).arrivalDays // [6, 8]
+ */
 export const lengthsAt = ({ jobs, parts, optimism }: Road, draw: Draw = MEDIAN_DRAW): Lengths => ({
   jobs: jobs.map(({ id, kind, guess, spent }) => drawLeft({ guess, spent, bias: optimism[kind], zKind: draw.kind(kind), zOwn: draw.own(id) })),
   arrivalDays: parts.map((part) => arrivalDay(part, optimism.arrival, draw)),
@@ -242,6 +248,7 @@ function layWork(yard: Yard, hands: readonly RoadHand[], job: RoadJob, fromH: nu
  * One pass over the road from 00:00 of today: each job in its turn begins when it may (what it comes after is done, its parts are here, its own day has come),
  * is laid into what is free of its hands and of what it holds, broken off at the end of a session and around what lies there, until its hours are in.
  * So no job moves for one below it that it does not need. A job that never comes to its hours ends at infinity. In the order of the jobs of the road.
+ * @example layRoad(READY, lengthsAt(ROAD))[0].startH // 297
  */
 export function layRoad(ready: ReadyRoad, lengths: Lengths, otherwise: Otherwise = {}): Laid[] {
   const { road, order } = ready

@@ -49,6 +49,7 @@ export interface Slack {
 /**
  * For each part how many whole days late it may come, for each job its room and what an evening's work more costs, by the middle pass of the road
  * up to a stage. Half an hour is the step of work, a day that of a wait; 60 days and 60 h are the most that is looked at.
+ * @example findSlack({ ready: READY, stage: 3 }).parts[0].mayBeLateDays // 6
  */
 export function findSlack(question: Question): Slack {
   const { road } = question.ready

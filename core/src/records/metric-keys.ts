@@ -38,6 +38,7 @@ export const METRIC_GOALS = {
   brakeShare: 'share',
   entrySpeed: 'positive',
   tyresPerDay: 'positive',
+  moneyToStage: 'positive',
 } as const satisfies Record<string, GoalRange>
 
 export type GoalRange = 'positive' | 'share' | 'signed'

@@ -89,9 +89,27 @@ const isGuessedInItsUnit: RecordRule = (next, { now }) => {
   return { ...next, ...empty, doneAt: next.state === 'done' ? (next.doneAt ?? now) : null }
 }
 
-const comesAfterOthers: RecordRule = (next) => {
-  if ((next.afterIds as readonly string[]).includes(next.id as string)) throw new RecordRefusal('afterIds', `${next.name} waits for itself. Take one out.`)
-  return next
+/** The way from one job to another along what each comes after; null where there is none. */
+function wayTo(goal: string, from: readonly string[], after: ReadonlyMap<string, readonly string[]>, seen: Set<string>): string[] | null {
+  for (const id of from) {
+    if (id === goal) return [id]
+    if (seen.has(id)) continue
+    seen.add(id)
+    const way = wayTo(goal, after.get(id) ?? [], after, seen)
+    if (way) return [id, ...way]
+  }
+  return null
+}
+
+const closesNoRing: RecordRule = async (next, { live }) => {
+  const afterIds = next.afterIds as readonly string[]
+  if (afterIds.length === 0) return next
+  const others = (await live('tasks', {})).filter(({ id: other }) => other !== next.id)
+  const way = wayTo(next.id as string, afterIds, new Map(others.map((task) => [task.id as string, task.afterIds as string[]])), new Set())
+  if (!way) return next
+  const names = [next.name, ...way.slice(0, -1).map((other) => others.find((task) => task.id === other)?.name ?? '?')]
+  const words = names.length === 1 ? `${names[0]} waits for itself` : `${names.slice(0, -1).join(', ')} and ${names.at(-1)} wait for each other`
+  throw new RecordRefusal('afterIds', `${words}. Take one out.`)
 }
 
 /** What has to be done before the car stands at a stage: hours of work, or days of waiting. */
@@ -101,7 +119,7 @@ export const taskKind = defineRecord({
   isBatchable: true,
   nameFrom: ['name'],
   refs: { stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has jobs. Move or delete them first.' } } },
-  rules: [isGuessedInItsUnit, comesAfterOthers],
+  rules: [isGuessedInItsUnit, closesNoRing],
   mostInFile: 5000,
   fields: {
     id,

@@ -1,6 +1,7 @@
 import { itemAt } from '../item-at.ts'
+import type { RealPairs } from '../jobs/optimism.ts'
+import type { RoadAsked, RoadSummary } from '../jobs/summary.ts'
 import { estimateBiases, type GuessBiases, type GuessPair, type GuessSide } from '../mass/estimate-bias.ts'
-
 import type { Setup } from '../records/aero-kinds.ts'
 import type { Place } from '../records/common-fields.ts'
 import type { BuildRecord, Geometry, Stage } from '../records/plan-kinds.ts'
@@ -62,6 +63,9 @@ export interface Car {
   /** What has been worked out of this car, by question and stage. */
   readonly answers: Map<unknown, Map<number, unknown>>
   readonly later: LaterValues
+  /** Pairs of guessed and real hours, days and money of the other builds, for a build that learns from them too. */
+  readonly garageRealPairs: RealPairs | null
+  readonly laterRoad: LaterRoad
 }
 
 /** A guess and what the part weighed afterwards, and whether it came off or went on. */
@@ -135,9 +139,15 @@ export interface CarOptions {
   readonly garagePairs?: readonly SidedPair[]
   /** Asks for a value that is worked out elsewhere and arrives later; everything waits where nobody works it out. */
   readonly later?: LaterValues
+  readonly garageRealPairs?: RealPairs
+  /** Asks for the road in short, as `later` does for a value. */
+  readonly laterRoad?: LaterRoad
 }
 
 export type LaterValues = (metric: string, position: number) => StageValue | Waiting | undefined
+
+/** Undefined: it cannot be worked out. */
+export type LaterRoad = (asked: RoadAsked) => RoadSummary | Waiting | undefined
 
 /** When a change was done, in ms since 1970; null while it is not. */
 export const doneAtMs = ({ state, doneAt }: Change): number | null => (state === 'done' && doneAt !== null ? Date.parse(doneAt) : null)
@@ -154,7 +164,7 @@ function countUpTo(lines: readonly Line[], stageCount: number): number[] {
  * Rejects what the readings of its weighings reject.
  * @example openCar(EXAMPLE).lines.length // 2
  */
-export function openCar(records: BuildRecords, { garagePairs = [], later = () => WAITING }: CarOptions = {}): Car {
+export function openCar(records: BuildRecords, { garagePairs = [], later = () => WAITING, garageRealPairs, laterRoad = () => WAITING }: CarOptions = {}): Car {
   const stages = [...records.stages].sort((a, b) => a.position - b.position)
   const positions = new Map(stages.map((stage, i) => [stage.id, i]))
   const placeOfZone = new Map(records.zones.map((zone) => [zone.name.toLowerCase(), zone.place]))
@@ -174,6 +184,8 @@ export function openCar(records: BuildRecords, { garagePairs = [], later = () =>
     records,
     answers: new Map(),
     later,
+    garageRealPairs: garageRealPairs ?? null,
+    laterRoad,
     stages,
     lines,
     lineById: new Map(lines.map((line) => [line.change.id, line])),

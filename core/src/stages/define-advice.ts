@@ -11,6 +11,8 @@ export interface AdviceWords {
   /** The address of a room with a query of its own. */
   readonly to: (room: string, query: string) => string
   readonly metric: (key: Metric) => { readonly word: string; readonly kind: QuantityKind; readonly room: string }
+  /** "27 Mar 2027". */
+  readonly day: (day: string) => string
   /** "7 in 10". */
   readonly chance: (share: number) => string
 }

@@ -25,3 +25,21 @@ export function learnLogBias(logs: readonly number[], whenFew: LogBias): LogBias
   const s = sampleSd(logs)
   return { mu: mean(logs), s, v: s ** 2 / logs.length, pairCount: logs.length, isDefault: false }
 }
+
+/** A sum: its mean and variance. */
+export interface Sum {
+  readonly mean: number
+  readonly variance: number
+}
+
+/**
+ * The sum of guesses that share the doubt in how guesses run: m_i = g_i exp(mu + s²/2 + v/2), cov_ij = m_i m_j (exp(v + s² [i = j]) − 1).
+ * Source: sum of log-normals with a common term, closed form.
+ * @example guessSum([100], { mu: 0, s: 0, v: 0, pairCount: 0, isDefault: true }).mean // 100
+ */
+export function guessSum(guesses: readonly number[], { mu, s, v }: LogBias): Sum {
+  const factor = Math.exp(mu + s ** 2 / 2 + v / 2)
+  const mean = guesses.reduce((sum, guess) => sum + guess * factor, 0)
+  const own = guesses.reduce((sum, guess) => sum + (guess * factor) ** 2, 0) * (Math.expm1(v + s ** 2) - Math.expm1(v))
+  return { mean, variance: own + mean ** 2 * Math.expm1(v) }
+}

@@ -1,5 +1,16 @@
 import type { RecordsAnswer, StoredRecords } from '@bold-ballast/contract'
-import { type BrokenRecord, type BuildRecords, CalculationError, type Car, openCar, readBuildRecords, type SidedPair } from '@bold-ballast/core'
+import {
+  type BrokenRecord,
+  type BuildRecords,
+  CalculationError,
+  type Car,
+  joinedPairs,
+  openCar,
+  type RealPairs,
+  readBuildRecords,
+  realPairsOf,
+  type SidedPair,
+} from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { lastEntryId } from '../records/history.ts'
 import { BuildModel } from '../records/models.ts'
@@ -56,7 +67,7 @@ export class OpenBuilds {
 
   /** How a car of these records asks for what takes long; it waits for ever where there is no pool. */
   private lateOf(records: BuildRecords) {
-    return this.late ? { later: this.late.of(records) } : {}
+    return this.late ? { later: this.late.of(records), laterRoad: this.late.road } : {}
   }
 
   /** The last line of a build's log: whoever read another one has something older. */
@@ -85,15 +96,22 @@ export class OpenBuilds {
     if (known?.from === build && known.revision === revision) return known.build
     const others = await BuildModel.query(this.knex).whereNull('deletedAt').whereNot({ id }).select('id')
     const pairs: SidedPair[] = []
+    const realPairs: RealPairs[] = []
     for (const other of others) {
       try {
-        pairs.push(...(await this.getOwn(other.id)).car().ownPairs)
+        const { car, records } = await this.getOwn(other.id)
+        pairs.push(...car().ownPairs)
+        realPairs.push(realPairsOf(records))
       } catch (error) {
         // A build that cannot be read teaches nothing.
         if (!(error instanceof CalculationError)) throw error
       }
     }
-    const learned = { ...build, car: once(() => openCar(build.records, { garagePairs: pairs, ...this.lateOf(build.records) })), answers: new Map() }
+    const learned = {
+      ...build,
+      car: once(() => openCar(build.records, { garagePairs: pairs, garageRealPairs: joinedPairs(realPairs), ...this.lateOf(build.records) })),
+      answers: new Map(),
+    }
     this.learned.set(id, { from: build, revision, build: learned })
     return learned
   }

@@ -5,6 +5,7 @@ import {
   makeAeroRoom,
   makeBoard,
   makeDriveRoom,
+  makeJobsRoom,
   makePowerRoom,
   makeTrackRoom,
   makeWeightRoom,
@@ -22,6 +23,9 @@ import type { BuildService } from './service.ts'
 const patch = patchSchema(buildFields)
 const workingQuery = z.strictObject({ of: z.enum(WORKING_SUBJECTS), id: z.string() })
 
+/** The day it is where the page is looked at; else the server's. */
+const dayQuery = z.object({ day: z.iso.date().optional() })
+
 /** What is worked out of a build's records, each under its own address. */
 const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   records: answerRecords,
@@ -31,6 +35,7 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   aero: ({ car }) => makeAeroRoom(car()),
   drivetrain: ({ car }) => makeDriveRoom(car()),
   track: ({ car }) => makeTrackRoom(car()),
+  jobs: ({ car }, day) => makeJobsRoom(car(), day),
 }
 
 export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
@@ -54,7 +59,7 @@ export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
   })
   for (const [name, work] of Object.entries(ANSWERS)) {
     router.get(`/builds/:buildId/${name}`, async (request: Request<{ buildId: string }>, response) => {
-      const day = today()
+      const day = read(dayQuery, request.query).day ?? today()
       const text = await open.answer(readId(request.params.buildId, 'build'), `${name} ${day}`, (build) => work(build, day))
       response.type('json').send(text)
     })

@@ -17,5 +17,8 @@ export const actorOf = (request: Request<never> | Request): Actor => ({
   noteEntry: (entryId) => (request as Request).res?.setHeader(LOG_ENTRY_HEADER, String(entryId)),
 })
 
-/** The day it is, for what is late. */
-export const today = (): string => new Date().toISOString().slice(0, 10)
+/** The day it is in the server's zone, for what is late. */
+export function today(): string {
+  const now = new Date()
+  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
+}

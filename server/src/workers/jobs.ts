@@ -1,4 +1,16 @@
-import { type BuildRecords, type CalculationAnswer, findCalculation, lateValue, openCar, orElse, runCalculation, type StageValue } from '@bold-ballast/core'
+import {
+  type BuildRecords,
+  type CalculationAnswer,
+  findCalculation,
+  lateValue,
+  openCar,
+  orElse,
+  type RoadAsked,
+  type RoadSummary,
+  runCalculation,
+  type StageValue,
+  summariseRoad,
+} from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, logColumnsOf, logOf, pullsOf } from '../file-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
@@ -23,6 +35,8 @@ export const JOBS = {
       ),
     )
   },
+  /** A road in short, for Board and rail. */
+  road: (asked: RoadAsked): RoadSummary => summariseRoad(asked),
   /** What the columns of a file of pulls seem to be. */
   columnsOf,
   /** The pulls of a file. */

@@ -16,7 +16,10 @@ export function stageStateText(stage: BoardStage): string {
   const count = stage.toProve > 0 && stage.proven < stage.toProve ? `${stage.proven} of ${stage.toProve} proven` : stage.state
   const late = stage.isLate ? 'late, ' : ''
   const state = stage.state === 'planned' ? (stage.position === 0 ? 'not measured yet' : 'planned') : count
-  return `${late}${state}${stage.date ? `, ${dayText(stage.date).replace(/ \d{4}$/, '')}` : ''}`
+  const { road } = stage
+  const day = road ? (road.wantedOn ?? road.readyOn) : stage.date
+  const chance = road && road.chance !== null ? `, ${formatChance(road.chance)}` : ''
+  return `${late}${state}${day ? `, ${dayText(day).replace(/ \d{4}$/, '')}` : ''}${chance}`
 }
 
 type AnyVerdict = NonNullable<Exclude<BoardRow['goal'], { kind: 'none' }>['verdict']>

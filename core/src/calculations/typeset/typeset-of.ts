@@ -5,6 +5,7 @@ import { ENGINE_TYPESET } from './engine.ts'
 import { MASS_TYPESET } from './mass.ts'
 import type { Typeset } from './set.ts'
 import { TRACK_TYPESET } from './track.ts'
+import { WORKSHOP_TYPESET } from './workshop.ts'
 
 const TYPESET: Readonly<Record<string, Typeset>> = {
   ...AERO_TYPESET,
@@ -13,6 +14,7 @@ const TYPESET: Readonly<Record<string, Typeset>> = {
   ...ENGINE_TYPESET,
   ...MASS_TYPESET,
   ...TRACK_TYPESET,
+  ...WORKSHOP_TYPESET,
 }
 
 /**

@@ -1,0 +1,61 @@
+import { isMeasured } from '../../proof/quantity.ts'
+import { type Car, stageIndex } from '../../stages/car.ts'
+import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
+import type { StageValue } from '../../stages/stage-value.ts'
+import { costItems, moneyToStage } from './money.ts'
+
+/** What money rests on beside the car's own lists. */
+export const JOBS_READS = ['tasks', 'events'] as const
+
+export const JOBS_METRICS = [
+  defineMetric({
+    key: 'moneyToStage',
+    word: 'Money to the stage',
+    kind: 'money',
+    sense: 'atMost',
+    calculation: 'cost.stage',
+    provedBy: ['paid'],
+    basis: [],
+    room: 'jobs',
+    reads: JOBS_READS,
+    working: 'moneyToStage',
+  }),
+]
+
+/** From this share of its variance on a number is called a guess. */
+const MOSTLY_GUESSED = 0.5
+
+/** What the car has cost and will have cost by a stage; nothing where nothing is priced. */
+export function moneyValue(car: Car, position: number): StageValue | undefined {
+  if (!costItems(car).some((item) => item.position <= position)) return undefined
+  const { mean, sd, distribution, guessShare } = moneyToStage(car, position)
+  const proof = sd === 0 ? 'measured' : guessShare >= MOSTLY_GUESSED ? 'guess' : 'calculated'
+  return { value: mean, sd, proof, distribution, fromPosition: null }
+}
+
+export const JOBS_VALUES: Readonly<Record<'moneyToStage', MetricWork>> = { moneyToStage: { at: moneyValue } }
+
+export const JOBS_MEASUREMENTS = [
+  defineMeasurement({
+    key: 'paid',
+    metric: 'moneyToStage',
+    cure: ({ position }, { stage, at }) => ({
+      head: `Note what was paid for ${stage(position)}`,
+      text: 'Parts, lines, jobs and events that are done and of which only a guess is known.',
+      to: at('jobs', position, '&tab=money'),
+    }),
+  }),
+]
+
+/** Money is asked for only where somebody set a goal of it. */
+export const JOBS_PROOFS: Readonly<Record<string, MeasurementWork>> = {
+  paid: {
+    touches: (car, position) =>
+      car.records.targets.some(({ metric }) => metric === 'moneyToStage') && costItems(car).some((item) => item.position === position),
+    isMeasuredAt: (car, position) => {
+      const value = moneyValue(car, position)
+      return value !== undefined && isMeasured(value.proof)
+    },
+    isEnteredAt: (car, stageId) => costItems(car).some((item) => item.position === stageIndex(car, stageId) && item.list === 'tasks' && item.known === 'paid'),
+  },
+}
