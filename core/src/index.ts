@@ -74,7 +74,19 @@ export { DAY_H, type Piece, type RoadHand, sessionsOf } from './jobs/free-time.t
 export { findHelps, type Helped, type Move } from './jobs/helps.ts'
 export { type HandHours, hoursLeft } from './jobs/hours-left.ts'
 export { joinedPairs, type OptimismKind, type RealPairs } from './jobs/optimism.ts'
-export { HORIZON_DAYS, type Laid, layRoad, lengthsAt, type Otherwise, type Road, type RoadJob, type RoadPart, readyH, readyRoad } from './jobs/road.ts'
+export {
+  HORIZON_DAYS,
+  type Laid,
+  layRoad,
+  lengthsAt,
+  type Otherwise,
+  type ReadyRoad,
+  type Road,
+  type RoadJob,
+  type RoadPart,
+  readyH,
+  readyRoad,
+} from './jobs/road.ts'
 export { findSlack, type Slack, slipOf } from './jobs/slips.ts'
 export { type RoadAsked, type RoadSummary, summariseRoad } from './jobs/summary.ts'
 export { sharesOf } from './mass/add-at.ts'

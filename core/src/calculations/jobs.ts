@@ -61,7 +61,9 @@ const roadShape = {
     .min(1)
     .max(200),
   parts: z
-    .array(z.strictObject({ id: key, name: key, leadDays: z.number().min(0.5).max(800), orderedDaysAgo: z.number().min(0).max(4000).nullable().default(null) }))
+    .array(
+      z.strictObject({ id: key, name: key, leadDays: z.number().min(0.5).max(800), orderedDaysAgo: z.number().min(-4000).max(4000).nullable().default(null) }),
+    )
     .max(200)
     .default([]),
   optimism: z.strictObject({ work: biasSchema, wait: biasSchema, arrival: biasSchema, money: biasSchema }).default({ ...USUAL_OPTIMISM }),

@@ -47,7 +47,7 @@ export interface RoadPart {
   readonly name: string
   /** Days from order to arrival, as guessed. */
   readonly leadDays: number
-  /** How many days ago it was ordered; null: it is not. */
+  /** How many days ago it was ordered; less than none: it is to be, in so many days; null: nobody said, as if today. */
   readonly orderedDaysAgo: number | null
 }
 
@@ -163,8 +163,9 @@ export interface Otherwise {
  * @example arrivalDay({ id: 'p', name: 'drives', leadDays: 10, orderedDaysAgo: 7 }, USUAL_OPTIMISM.arrival, MEDIAN_DRAW) // 6
  */
 export function arrivalDay(part: RoadPart, bias: LogBias, draw: Draw): number {
-  const left = drawLeft({ guess: part.leadDays, spent: part.orderedDaysAgo ?? 0, bias, zKind: draw.kind('arrival'), zOwn: draw.own(part.id) })
-  return Math.ceil(left - 1e-9)
+  const ago = part.orderedDaysAgo ?? 0
+  const left = drawLeft({ guess: part.leadDays, spent: Math.max(0, ago), bias, zKind: draw.kind('arrival'), zOwn: draw.own(part.id) })
+  return Math.max(0, -ago) + Math.ceil(left - 1e-9)
 }
 
 /**

@@ -39,6 +39,8 @@ export function summariseRoad({ road, deadlines }: RoadAsked): RoadSummary {
   return {
     stages: stages.map(({ stage, halfDay, eightDay, chance: own }) => ({ stage, halfDay: finite(halfDay), eightDay: finite(eightDay), chance: own })),
     help: help && help.chance > chance ? { move: help.move, chance: help.chance } : null,
-    orderBy: road.parts.flatMap(({ id, orderedDaysAgo }) => (orderedDaysAgo === null ? [{ partId: id, day: slack.get(id) ?? 0 }] : [])),
+    orderBy: road.parts.flatMap(({ id, orderedDaysAgo }) =>
+      orderedDaysAgo === null || orderedDaysAgo < 0 ? [{ partId: id, day: Math.max(0, -(orderedDaysAgo ?? 0)) + (slack.get(id) ?? 0) }] : [],
+    ),
   }
 }

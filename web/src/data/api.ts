@@ -25,6 +25,7 @@ import {
   type CalculationAnswer,
   type ColumnMapping,
   type DriveRoom,
+  type JobsRoom,
   type LogColumnMapping,
   listOfAddress,
   type PowerRoom,
@@ -35,6 +36,7 @@ import {
   type WorkingSubject,
 } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
+import { localDay } from './local-day.ts'
 import type { Preferences } from './preferences.ts'
 import { restsOn, restsOnAll, TAG_TYPES, touchesBuild, touchesList } from './tags.ts'
 
@@ -110,7 +112,7 @@ export const api = createApi({
     garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Garage'] }),
     records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: (_r, _e, id) => restsOnAll(id) }),
     revision: build.query<{ revision: number }, string>({ query: (id) => `builds/${id}/revision` }),
-    board: build.query<Board, string>({ query: (id) => `builds/${id}/board`, providesTags: (_r, _e, id) => restsOn(id, 'board') }),
+    board: build.query<Board, string>({ query: (id) => `builds/${id}/board?day=${localDay()}`, providesTags: (_r, _e, id) => restsOn(id, 'board') }),
     // Thousands of figures change together: comparing them one by one would cost more than drawing those that are seen.
     weight: build.query<WeightRoom, string>({
       query: (id) => `builds/${id}/weight`,
@@ -119,6 +121,7 @@ export const api = createApi({
     }),
     power: build.query<PowerRoom, string>({ query: (id) => `builds/${id}/power`, providesTags: (_r, _e, id) => restsOn(id, 'power') }),
     track: build.query<TrackRoom, string>({ query: (id) => `builds/${id}/track`, providesTags: (_r, _e, id) => restsOn(id, 'track') }),
+    jobs: build.query<JobsRoom, string>({ query: (id) => `builds/${id}/jobs?day=${localDay()}`, providesTags: (_r, _e, id) => restsOn(id, 'jobs') }),
     aero: build.query<AeroRoom, string>({ query: (id) => `builds/${id}/aero`, providesTags: (_r, _e, id) => restsOn(id, 'aero') }),
     drivetrain: build.query<DriveRoom, string>({ query: (id) => `builds/${id}/drivetrain`, providesTags: (_r, _e, id) => restsOn(id, 'drivetrain') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({

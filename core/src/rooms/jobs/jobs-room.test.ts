@@ -68,7 +68,7 @@ describe('the road of a car', () => {
     ['by its typed lead', { leadDays: 10, orderedOn: '2027-02-22' }, 10, 7],
     ['by what was promised', { orderedOn: '2027-02-22', promisedOn: '2027-03-06' }, 12, 7],
     ['by the usual lead', {}, 14, null],
-    ['to be ordered on a day to come', { leadDays: 5, orderedOn: '2027-03-04' }, 8, null],
+    ['to be ordered on a day to come', { leadDays: 5, orderedOn: '2027-03-04' }, 5, -3],
   ])('a part comes %s', (_, days, leadDays, orderedDaysAgo) => {
     const { parts } = roadOf(carWith({ tasks: [task('a', { partIds: ['p'] })], parts: [part('p', { status: 'ordered', ...days })] }), TODAY).road
     expect(parts).toEqual([{ id: 'p', name: 'p', leadDays, orderedDaysAgo }])

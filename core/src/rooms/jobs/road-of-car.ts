@@ -95,14 +95,13 @@ function roadJob(task: Task, stage: number, today: string, known: { readonly han
   }
 }
 
-/** A part that open jobs wait for; one that is to be ordered on a day to come takes so much longer. */
-function roadPart(part: Part, today: string): RoadPart {
-  const ago = part.orderedOn ? daysFrom(part.orderedOn, today) : null
-  const lead = Math.max(0.5, leadDaysOf(part))
-  return ago === null || ago < 0
-    ? { id: part.id, name: part.name, leadDays: lead + Math.max(0, -(ago ?? 0)), orderedDaysAgo: null }
-    : { id: part.id, name: part.name, leadDays: lead, orderedDaysAgo: ago }
-}
+/** A part that open jobs wait for. */
+const roadPart = (part: Part, today: string): RoadPart => ({
+  id: part.id,
+  name: part.name,
+  leadDays: Math.max(0.5, leadDaysOf(part)),
+  orderedDaysAgo: part.orderedOn ? daysFrom(part.orderedOn, today) : null,
+})
 
 /**
  * The road of a car from a day on: its open jobs in their order, hands with their weeks, parts that jobs wait for, days the car is gone, and the day each

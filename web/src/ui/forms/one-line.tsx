@@ -10,6 +10,7 @@ export function OneLine({
   store,
   isBusy,
   input,
+  leave,
 }: {
   label: string
   placeholder: string
@@ -19,6 +20,8 @@ export function OneLine({
   store: () => Promise<void>
   isBusy: boolean
   input?: Ref<HTMLInputElement>
+  /** What Esc does. */
+  leave?: () => void
 }) {
   const id = useId()
   return (
@@ -37,6 +40,11 @@ export function OneLine({
         ref={input}
         value={text}
         onChange={(event) => type(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Escape' || !leave) return
+          event.preventDefault()
+          leave()
+        }}
         autoComplete="off"
         spellCheck={false}
         placeholder={placeholder}

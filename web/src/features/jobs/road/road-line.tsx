@@ -1,0 +1,179 @@
+import type { BatchWrite, RecordsAnswer } from '@bold-ballast/contract'
+import { attempt, CalculationError, type JobsRoom, openTasks, parseNumber, type ReadJobLine, readJobLine, workedHours } from '@bold-ballast/core'
+import { type RefObject, useEffect, useState } from 'react'
+import { api, readFailure } from '../../../data/api.ts'
+import { readStored, writeStored } from '../../../data/stored.ts'
+import { OneLine } from '../../../ui/forms/one-line.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { letterOf } from '../letters.ts'
+import { hoursText, lengthText, namesOf, shortDay } from '../road-words.ts'
+import type { StoredTask } from '../tab-props.ts'
+import { beganWrites, doneWrites, hoursWrites, lineWrites } from './road-writes.ts'
+
+export type LineMode = 'job' | 'hours' | 'done'
+
+/** A number with who worked it behind it: "2.5 Ilse". */
+export interface ReadAmount {
+  readonly amount: number
+  readonly handId: string | null
+}
+
+/** Hours or days as typed for one job. Errors: `missing`, `out-of-range`, `unknown` hand, and what a number is refused for. */
+export function readAmount(text: string, task: StoredTask, room: JobsRoom, mark: '.' | ','): ReadAmount {
+  const [, number = '', rest = ''] = /^\s*([\d.,]+)\s*(?:h|hours?|d|days?)?\s*(.*)$/i.exec(text) ?? []
+  const unit = task.kind === 'work' ? 'hours' : 'days'
+  if (number === '') throw new CalculationError('missing', 'amount', `Type ${unit}, such as 2.5.`)
+  const amount = parseNumber(number, mark, unit)
+  if (!(amount > 0 && amount <= 2000)) throw new CalculationError('out-of-range', 'amount', `${number} is no number of ${unit}. Type what it took.`)
+  const who = rest.trim()
+  const hand = who === '' ? null : room.road.hands.find(({ name }) => name.toLowerCase() === who.toLowerCase())
+  if (hand === undefined)
+    throw new CalculationError('unknown', 'who', `There is no hand called “${who}”; there is ${room.road.hands.map(({ name }) => name).join(', ')}.`)
+  return { amount, handId: hand?.id ?? null }
+}
+
+/** What a line was read as, in words. */
+function lineWords(read: ReadJobLine, room: JobsRoom, records: RecordsAnswer): string {
+  if (read.is === 'arrival') return `${read.name} ${read.on <= room.today ? 'came' : 'promised for'} ${shortDay(read.on)}`
+  const names = namesOf(room.road)
+  const factor = room.optimism[read.kind].median
+  const part = (id: string) => records.parts.find((each) => each.id === id)?.name ?? '?'
+  return [
+    read.name,
+    `${lengthText(read.kind, read.amount)} guessed, ${lengthText(read.kind, read.amount * factor)} likely`,
+    read.kind === 'wait' ? 'a wait' : read.whoIds.map(names.hand).join(' + ') || 'anyone',
+    read.holds ? `holds the ${read.holds}` : '',
+    read.partIds.length > 0 ? `needs ${read.partIds.map(part).join(', ')}` : '',
+    read.afterIds.length > 0 ? `after ${read.afterIds.map(names.job).join(', ')}` : '',
+    read.notBefore ? `not before ${shortDay(read.notBefore)}` : '',
+    read.isOptional ? 'optional' : '',
+    read.stage === null ? '' : `stage ${read.stage}`,
+  ]
+    .filter((text) => text !== '')
+    .join(', ')
+}
+
+/** Lessons whose words stand in what is typed. */
+const lessonsFor = (text: string, { lessons }: RecordsAnswer): string[] =>
+  lessons.filter(({ about }) => text.toLowerCase().includes(about.toLowerCase())).map((lesson) => lesson.text)
+
+const HOW = 'Job, hours or days, hands; then holds, needs, after, not before, optional, @stage. Or a part: cooler comes 14 Mar.'
+
+/** The one line of the tab: a job, hours on the picked job, or what it took when it is done. What is typed is kept until it is stored. */
+export function RoadLine({
+  records,
+  room,
+  stageId,
+  mode,
+  setMode,
+  task,
+  input,
+  onStored,
+}: {
+  records: RecordsAnswer
+  room: JobsRoom
+  stageId: string
+  mode: LineMode
+  setMode: (mode: LineMode) => void
+  /** The job that hours are typed for. */
+  task: StoredTask | null
+  input: RefObject<HTMLInputElement | null>
+  onStored: (id: string | null) => void
+}) {
+  const buildId = records.build.id
+  const key = `bold-ballast.draft.${buildId}.job`
+  const { decimalMark } = useQuantities()
+  const [line, setLine] = useState(() => readStored(key, ''))
+  const [amount, setAmount] = useState('')
+  const [said, setSaid] = useState<string | null>(null)
+  const [ids, setIds] = useState(() => ({ batchId: crypto.randomUUID(), id: crypto.randomUUID() }))
+  const [write, { isLoading }] = api.useBatchMutation()
+  const isJob = mode === 'job' || !task
+  const begun = task ? (task.kind === 'wait' ? (task.realDays ?? task.guessDays ?? 1) : workedHours(task) || (task.guessH ?? 1)) : 0
+  // biome-ignore lint/correctness/useExhaustiveDependencies: filled in as the job or what is asked changes
+  useEffect(() => {
+    setAmount(mode === 'done' ? String(Number(begun.toFixed(2))) : '')
+    setSaid(null)
+    if (mode !== 'job') input.current?.focus()
+    if (mode === 'done') setTimeout(() => input.current?.select(), 0)
+  }, [mode, task?.id])
+  const keep = (text: string) => {
+    setSaid(null)
+    if (!isJob) return setAmount(text)
+    setLine(text)
+    writeStored(key, text === '' ? undefined : text)
+  }
+  const options = {
+    today: room.today,
+    mark: decimalMark,
+    hands: room.road.hands,
+    parts: records.parts,
+    jobs: openTasks(records as never),
+    stageCount: records.stages.length,
+  }
+  const readLine = isJob && line.trim() !== '' ? attempt(() => readJobLine(line, options)) : null
+  const readHours = !isJob && task && amount.trim() !== '' ? attempt(() => readAmount(amount, task, room, decimalMark)) : null
+  const send = async (make: (task: StoredTask | null) => readonly BatchWrite[]) => {
+    let answer = await write({ buildId, batchId: ids.batchId, writes: make(task) })
+    const { problem } = answer.error ? readFailure(answer.error) : { problem: undefined }
+    // Two people may log hours on one job at once: what the other stored stays, and this is added to it.
+    if (problem?.code === 'stale' && problem.current && task)
+      answer = await write({ buildId, batchId: ids.batchId, writes: make(problem.current as StoredTask) })
+    return answer.error ? `${readFailure(answer.error).message} The line is kept.` : null
+  }
+  const store = async () => {
+    const read = isJob ? readLine : readHours
+    if (!read || read instanceof CalculationError) return
+    const failure = await send((now) => {
+      if ('is' in read) return lineWrites(read, records, stageId, room.today, ids.id)
+      if (!now) return []
+      return mode === 'done'
+        ? doneWrites(now, read.amount, records, room.today)
+        : now.kind === 'wait'
+          ? beganWrites(now, room.today)
+          : hoursWrites(now, read.amount, read.handId, room.today)
+    })
+    if (failure) return setSaid(failure)
+    setIds({ batchId: crypto.randomUUID(), id: crypto.randomUUID() })
+    if ('is' in read) {
+      keep('')
+      onStored(read.is === 'job' ? ids.id : null)
+      return setSaid(`Stored: ${lineWords(read, room, records)}.`)
+    }
+    input.current?.blur()
+    setMode('job')
+    onStored(mode === 'done' ? null : (task?.id ?? null))
+  }
+  return (
+    <OneLine
+      label={isJob ? 'A line of the jobs' : mode === 'done' ? `What ${task.name} took in all` : `Worked on ${task.name}`}
+      placeholder={isJob ? 'fit final drives 6 h Ilse+Tomas holds lift' : task.kind === 'work' ? '2.5' : 'Enter: it began today'}
+      text={isJob ? line : amount}
+      type={keep}
+      said={saidOf()}
+      store={store}
+      isBusy={isLoading}
+      input={input}
+      leave={() => {
+        setMode('job')
+        input.current?.blur()
+      }}
+    />
+  )
+
+  function saidOf(): string {
+    if (said) return said
+    if (isJob) {
+      if (readLine instanceof CalculationError) return readLine.message
+      if (!readLine) return HOW
+      const lessons = lessonsFor(line, records)
+      return `Reads as: ${lineWords(readLine, room, records)}. Enter stores.${lessons.length > 0 ? ` Learned before: ${lessons.join(' ')}` : ''}`
+    }
+    if (readHours instanceof CalculationError) return readHours.message
+    const at = room.road.jobs.findIndex(({ id }) => id === task?.id)
+    const name = `${at >= 0 ? `${letterOf(at)} ` : ''}${task?.name ?? ''}`
+    if (mode === 'done')
+      return `${name} is done: ${task?.kind === 'work' ? 'hours it took in all' : 'days it took'}. Enter closes it with its lines and parts; Esc leaves it.`
+    return `${name}: ${task?.kind === 'work' ? `hours worked${readHours ? ` more, ${hoursText(readHours.amount)}` : ', such as 2.5 or 2.5 Ilse'}` : 'a day count; it began today'}. Enter stores, Esc leaves it.`
+  }
+}
