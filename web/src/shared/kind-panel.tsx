@@ -2,6 +2,7 @@ import type { ResourceName } from '@bold-ballast/core'
 import { api } from '../data/api.ts'
 import { Panel } from '../ui/dialog.tsx'
 import type { makeForm } from '../ui/forms/form-fields.ts'
+import type { FormValues } from '../ui/forms/form-reader.ts'
 import { type FieldSpec, RecordForm } from '../ui/forms/record-form.tsx'
 import { useRemoval } from '../ui/forms/removal.tsx'
 import { useQuantities } from '../ui/quantity.ts'
@@ -14,7 +15,7 @@ export function KindPanel({
   form,
   record,
   specs = form.specs(),
-  fixed = {},
+  begins = {},
   onClose,
   children,
 }: {
@@ -26,8 +27,8 @@ export function KindPanel({
   record: { readonly id: string; readonly version: number } | null
   /** The form's own fields, with what only the page knows. */
   specs?: readonly FieldSpec[]
-  /** What a new one is besides what the form says. */
-  fixed?: Record<string, unknown>
+  /** The texts that a new one begins with where the kind says none. */
+  begins?: FormValues
   onClose: () => void
   children?: React.ReactNode
 }) {
@@ -43,9 +44,9 @@ export function KindPanel({
         key={record?.version ?? 0}
         draftKey={`${buildId}.${resource}.${record?.id ?? 'new'}`}
         fields={specs}
-        defaults={form.defaults(record, units)}
+        defaults={record ? form.defaults(record, units) : { ...form.defaults(null, units), ...begins }}
         submitLabel={record ? `Save the ${word}` : `Store the ${word}`}
-        toBody={(read, id) => ({ ...form.body(read), ...(record ? { version: record.version } : { ...fixed, id }) })}
+        toBody={(read, id) => ({ ...form.body(read), ...(record ? { version: record.version } : { id }) })}
         send={(body) => (record ? patch({ buildId, resource, id: record.id, body: body as never }).unwrap() : create({ buildId, resource, body }).unwrap())}
         onDone={onClose}
       />

@@ -101,7 +101,7 @@ function Hands({ records, room, alter }: { records: JobsTabProps['records']; roo
                 {hand.name}
               </button>
               <WeekMark hours={hand.hoursByWeekday} />
-              <span className="w-16 text-right tabular-nums">{hand.hoursByWeekday.reduce((sum, h) => sum + h, 0)} h a week</span>
+              <span className="w-24 text-right tabular-nums">{hand.hoursByWeekday.reduce((sum, h) => sum + h, 0)} h a week</span>
               <span className="min-w-40 flex-1 text-quiet">
                 {away.length === 0
                   ? 'nowhere away'
@@ -197,7 +197,7 @@ export function DatesTab({ records, room }: JobsTabProps) {
     saveFile(`${records.build.name} jobs`, 'ics', 'text/calendar;charset=utf-8', calendarOf(room, road, records.build.name, new Date()))
   }
   return (
-    <div className="grid gap-6">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-6">
       {failure && <Alert>{failure}</Alert>}
       <section>
         <div className="flex flex-wrap items-baseline gap-x-4">
@@ -236,7 +236,9 @@ export function DatesTab({ records, room }: JobsTabProps) {
         )}
       </section>
       {(hand || asked === 'hand') && <KindPanel buildId={records.build.id} resource="hands" word="hand" form={handForm} record={hand} onClose={close} />}
-      {(event || asked === 'event') && <KindPanel buildId={records.build.id} resource="events" word="event" form={forEvents} record={event} onClose={close} />}
+      {(event || asked === 'event') && (
+        <KindPanel buildId={records.build.id} resource="events" word="event" form={forEvents} begins={{ kind: 'trackDay' }} record={event} onClose={close} />
+      )}
     </div>
   )
 }

@@ -97,7 +97,7 @@ export function MoneyTab({ records, room, position }: JobsTabProps) {
   if (!stage) return null
   const isEditing = get('do') === 'budget'
   return (
-    <div className="grid gap-5">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5">
       {room.costs.length === 0 ? (
         <Empty title="Nothing has a price yet" why="Give parts, ledger lines, jobs and events what they cost or what was paid; guesses will do.">
           <button type="button" className="button" onClick={() => set({ do: 'budget' })}>

@@ -1,6 +1,6 @@
 import type { BatchWrite, RecordsAnswer } from '@bold-ballast/contract'
 import { attempt, CalculationError, type JobsRoom, openTasks, parseNumber, type ReadJobLine, readJobLine, workedHours } from '@bold-ballast/core'
-import { type RefObject, useEffect, useState } from 'react'
+import { type RefObject, useLayoutEffect, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
@@ -84,22 +84,27 @@ export function RoadLine({
   const key = `bold-ballast.draft.${buildId}.job`
   const { decimalMark } = useQuantities()
   const [line, setLine] = useState(() => readStored(key, ''))
-  const [amount, setAmount] = useState('')
+  const [typed, setTyped] = useState({ of: '', text: '' })
   const [said, setSaid] = useState<string | null>(null)
+  // Jobs that were stored a moment ago can be named before the page has read them again.
+  const [fresh, setFresh] = useState<readonly { readonly id: string; readonly name: string }[]>([])
   const [ids, setIds] = useState(() => ({ batchId: crypto.randomUUID(), id: crypto.randomUUID() }))
   const [write, { isLoading }] = api.useBatchMutation()
+  const { refetch } = api.useRecordsQuery(buildId)
   const isJob = mode === 'job' || !task
   const begun = task ? (task.kind === 'wait' ? (task.realDays ?? task.guessDays ?? 1) : workedHours(task) || (task.guessH ?? 1)) : 0
-  // biome-ignore lint/correctness/useExhaustiveDependencies: filled in as the job or what is asked changes
-  useEffect(() => {
-    setAmount(mode === 'done' ? String(Number(begun.toFixed(2))) : '')
+  const of = `${mode} ${task?.id ?? ''}`
+  const amount = typed.of === of ? typed.text : mode === 'done' ? String(Number(begun.toFixed(2))) : ''
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another question takes the focus, before the next key is pressed
+  useLayoutEffect(() => {
+    if (mode === 'job') return
     setSaid(null)
-    if (mode !== 'job') input.current?.focus()
-    if (mode === 'done') setTimeout(() => input.current?.select(), 0)
-  }, [mode, task?.id])
+    input.current?.focus()
+    if (mode === 'done') input.current?.select()
+  }, [of])
   const keep = (text: string) => {
     setSaid(null)
-    if (!isJob) return setAmount(text)
+    if (!isJob) return setTyped({ of, text })
     setLine(text)
     writeStored(key, text === '' ? undefined : text)
   }
@@ -108,38 +113,38 @@ export function RoadLine({
     mark: decimalMark,
     hands: room.road.hands,
     parts: records.parts,
-    jobs: openTasks(records as never),
+    jobs: [...openTasks(records as never), ...fresh.filter(({ id }) => !records.tasks.some((each) => each.id === id))],
     stageCount: records.stages.length,
   }
   const readLine = isJob && line.trim() !== '' ? attempt(() => readJobLine(line, options)) : null
   const readHours = !isJob && task && amount.trim() !== '' ? attempt(() => readAmount(amount, task, room, decimalMark)) : null
-  const send = async (make: (task: StoredTask | null) => readonly BatchWrite[]) => {
-    let answer = await write({ buildId, batchId: ids.batchId, writes: make(task) })
+  const send = async (make: (all: RecordsAnswer) => readonly BatchWrite[]) => {
+    let answer = await write({ buildId, batchId: ids.batchId, writes: make(records) })
     const { problem } = answer.error ? readFailure(answer.error) : { problem: undefined }
     // Two people may log hours on one job at once: what the other stored stays, and this is added to it.
-    if (problem?.code === 'stale' && problem.current && task)
-      answer = await write({ buildId, batchId: ids.batchId, writes: make(problem.current as StoredTask) })
+    const now = problem?.code === 'stale' ? (await refetch()).data : undefined
+    if (now) answer = await write({ buildId, batchId: ids.batchId, writes: make(now) })
     return answer.error ? `${readFailure(answer.error).message} The line is kept.` : null
   }
   const store = async () => {
     const read = isJob ? readLine : readHours
     if (!read || read instanceof CalculationError) return
-    const failure = await send((now) => {
-      if ('is' in read) return lineWrites(read, records, stageId, room.today, ids.id)
+    const failure = await send((all) => {
+      if ('is' in read) return lineWrites(read, all, stageId, room.today, ids.id)
+      const now = all.tasks.find(({ id }) => id === task?.id)
       if (!now) return []
-      return mode === 'done'
-        ? doneWrites(now, read.amount, records, room.today)
-        : now.kind === 'wait'
-          ? beganWrites(now, room.today)
-          : hoursWrites(now, read.amount, read.handId, room.today)
+      if (mode === 'done') return doneWrites(now, read.amount, all, room.today)
+      return now.kind === 'wait' ? beganWrites(now, room.today) : hoursWrites(now, read.amount, read.handId, room.today)
     })
     if (failure) return setSaid(failure)
     setIds({ batchId: crypto.randomUUID(), id: crypto.randomUUID() })
     if ('is' in read) {
       keep('')
+      if (read.is === 'job') setFresh((before) => [...before, { id: ids.id, name: read.name }])
       onStored(read.is === 'job' ? ids.id : null)
       return setSaid(`Stored: ${lineWords(read, room, records)}.`)
     }
+    setTyped({ of: '', text: '' })
     input.current?.blur()
     setMode('job')
     onStored(mode === 'done' ? null : (task?.id ?? null))

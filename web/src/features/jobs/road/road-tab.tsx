@@ -1,5 +1,6 @@
 import { type JobsRoom, lengthsAt, openTasks } from '@bold-ballast/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { api, readFailure } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
@@ -65,7 +66,8 @@ export function RoadTab({ records, room, position, stageId, road, late }: JobsTa
       if (!open[0]) return
       set({ task: open[0].id })
     }
-    setMode(next)
+    // At once: the next key is meant for the line.
+    flushSync(() => setMode(next))
     if (next === 'job') line.current?.focus()
   }
   useRoadKeys((key) => {
@@ -88,8 +90,8 @@ export function RoadTab({ records, room, position, stageId, road, late }: JobsTa
   )
   const { work } = room.optimism
   return (
-    <div className="grid gap-5 min-[1100px]:grid-cols-[minmax(0,1fr)_300px]">
-      <div className="grid content-start gap-3">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-5 min-[1100px]:grid-cols-[minmax(0,1fr)_300px]">
+      <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-3">
         {failure && <Alert>{failure}</Alert>}
         {road.refused && <Alert>{road.refused}</Alert>}
         {room.isHandAssumed && (

@@ -17,7 +17,7 @@ export function useRoadKeys(act: (key: string) => boolean): void {
       const at = document.activeElement
       const isInRows = at?.closest(`[${KEY_ROWS}]`) != null
       const isFree = at === null || at === document.body || isInRows
-      if (!isFree || event.ctrlKey || event.metaKey || document.querySelector('[role="dialog"]')) return
+      if (!isFree || event.defaultPrevented || event.ctrlKey || event.metaKey || document.querySelector('[role="dialog"]')) return
       // A button of a row keeps its own Enter.
       if ((event.key.length === 1 && !singleKeys) || (event.key === 'Enter' && isInRows)) return
       if (latest.current(`${event.altKey ? 'Alt+' : ''}${event.key}`)) event.preventDefault()
