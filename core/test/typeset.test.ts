@@ -5,7 +5,7 @@ import { CALCULATIONS, typesetOf } from '../src/index.ts'
 function symbolsIn(line: string): string[] {
   const plain = line
     .replace(/\\text\{[^}]*\}/g, ' ')
-    .replace(/\\(frac|tfrac|sqrt|left|right|quad|cdot|sum|int|ln|exp|sin|cos|tan|min|max|le|ge|to|pi|setminus|propto|circ)(?![a-z])/g, ' ')
+    .replace(/\\(frac|tfrac|sqrt|left|right|quad|cdot|sum|int|ln|log|exp|sin|cos|tan|min|max|le|ge|to|pi|setminus|propto|circ)(?![a-z])/g, ' ')
     .replace(/\\[,;!]/g, ' ')
     .replace(/_\{(in|out)\}/g, ' ')
   return [...plain.matchAll(/(?:\\(?:dot|bar|hat) )?(?:\\Delta ?)?(?:\\[a-zA-Z]+|[A-Za-z])(?:_(?:\{[^}]*\}|[A-Za-z0-9]|\\[a-z]+))?/g)].map(([found]) =>

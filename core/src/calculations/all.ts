@@ -19,6 +19,7 @@ import { LAP_CALCULATIONS } from './laps.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
 import type { Calculation } from './registry.ts'
+import { RULE_CALCULATIONS } from './rules.ts'
 import { STRUCTURE_CALCULATIONS } from './structure.ts'
 import { TRACK_CALCULATIONS } from './track.ts'
 import { TRACK_LOG_CALCULATIONS } from './track-logs.ts'
@@ -47,6 +48,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...LAP_CALCULATIONS,
   ...TYRE_AND_BRAKE_CALCULATIONS,
   ...JOBS_CALCULATIONS,
+  ...RULE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,
   aeroAtStageCalculation,
