@@ -24,12 +24,13 @@ for (const room of rooms.sort((a, b) => a.place - b.place))
     const parts = [query.replace('LAST', last), atLastStage ? `stage=${last}` : ''].filter(Boolean)
     views.push({ ...picture, url: `${base}/builds/${idOf(build)}/${room.path}${parts.length > 0 ? `?${parts.join('&')}` : ''}` })
   }
-for (const { name, url, theme = 'light', width = 1280, height = 800, press, until, after, hasCurves } of views) {
+for (const { name, url, theme = 'light', width = 1280, height = 800, press, until, after, hasCurves, day } of views) {
   if (only && !only.split(',').includes(name)) continue
   const page = await browser.newPage({ viewport: { width, height } })
   await page.addInitScript((chosen) => localStorage.setItem('bold-ballast.preferences', JSON.stringify({ theme: chosen, person: 'Ilse' })), theme)
   const faults = []
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
+  if (day) await page.clock.install({ time: new Date(`${day}T08:00:00`) })
   await page.goto(url)
   await page.locator('h1').first().waitFor()
   if (hasCurves) await page.locator('.main-svg').first().waitFor()

@@ -13,11 +13,12 @@ const OF_METRICS = Object.values(METRIC_INFO).flatMap(({ reads = [] }) => reads)
 
 /** Which lists each answer about a build reads: a write to any other leaves it as it is. A test holds them against what is read. */
 export const ANSWER_READS = {
-  board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'partUses', 'hands', 'decisions', ...OF_METRICS])],
+  board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'partUses', 'ruleBooks', 'hands', 'decisions', ...OF_METRICS])],
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
   aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits'])],
   track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'loggerMappings', 'targets', 'limits'])],
+  rules: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'ruleBooks', ...OF_METRICS])],
   jobs: [...OF_THE_CAR, ...JOBS_READS, 'hands'],
   drivetrain: [...new Set<RecordList>([...OF_THE_CAR, ...DRIVE_ROOM_READS])],
 } as const satisfies Record<string, readonly RecordList[]>

@@ -2,6 +2,7 @@ import { orElse } from '../attempt.ts'
 import { isMeasured } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
+import { bookLimits } from '../rooms/jobs/rule-books.ts'
 import { ratingLimits } from '../rooms/parts/rating-limits.ts'
 import type { Car } from '../stages/car.ts'
 import type { GoalSense, MetricDeclaration, MetricWork } from '../stages/define-metric.ts'
@@ -34,7 +35,7 @@ export class StageValues {
     this.metrics = metrics
     const { targets, limits, build } = car.records
     this.targets = targets.map((goal) => goalAtReference(goal, build))
-    this.limits = [...limits.map((goal) => goalAtReference(goal, build)), ...ratingLimits(car)]
+    this.limits = [...limits.map((goal) => goalAtReference(goal, build)), ...ratingLimits(car), ...bookLimits(car)]
   }
 
   info(metric: Metric): MetricDeclaration {

@@ -39,6 +39,7 @@ export const METRIC_GOALS = {
   entrySpeed: 'positive',
   tyresPerDay: 'positive',
   moneyToStage: 'positive',
+  ruleRatio: 'positive',
 } as const satisfies Record<string, GoalRange>
 
 export type GoalRange = 'positive' | 'share' | 'signed'

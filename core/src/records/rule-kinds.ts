@@ -24,7 +24,8 @@ export const averageSchema = z.strictObject({
 })
 export type RuleAverage = z.output<typeof averageSchema>
 
-const ruleSchema = z.strictObject({
+/** One rule of a book. */
+export const ruleFields = {
   /** The same in two books where they speak of the same thing. */
   key: z.string().trim().min(1).max(60),
   text: z.string().trim().min(1).max(400),
@@ -55,7 +56,8 @@ const ruleSchema = z.strictObject({
   blocks: z.array(id).max(200).default([]),
   /** What of a rule could not be read when it came out of a file; nobody judges it. */
   unread: z.string().max(2000).nullable().default(null),
-})
+}
+export const ruleSchema = z.strictObject(ruleFields)
 export type BookRule = z.output<typeof ruleSchema>
 
 /** Why a rule cannot be held against a car; null where it can. */

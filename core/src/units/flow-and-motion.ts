@@ -176,6 +176,17 @@ export const FLOW_AND_MOTION = [
     decimals: 1,
   }),
   defineQuantity({
+    kind: 'massToPower',
+    units: [
+      { symbol: 'kg/W', ending: 'KgPerW', factor: 1, aliases: [] },
+      { symbol: 'kg/kW', factor: 0.001, aliases: [] },
+      { symbol: 'lb/hp', factor: LB_KG / HP_W, aliases: ['lb/bhp', 'lbs/hp'] },
+    ],
+    metric: 'kg/kW',
+    imperial: 'lb/hp',
+    decimals: 2,
+  }),
+  defineQuantity({
     kind: 'money',
     units: [{ symbol: '', factor: 1, aliases: [] }],
     metric: '',

@@ -7,6 +7,7 @@ import {
   makeDriveRoom,
   makeJobsRoom,
   makePowerRoom,
+  makeRules,
   makeTrackRoom,
   makeWeightRoom,
   makeWorking,
@@ -36,6 +37,7 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   drivetrain: ({ car }) => makeDriveRoom(car()),
   track: ({ car }) => makeTrackRoom(car()),
   jobs: ({ car }, day) => makeJobsRoom(car(), day),
+  rules: ({ car }) => makeRules(car()),
 }
 
 export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {

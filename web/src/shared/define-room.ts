@@ -31,6 +31,8 @@ export interface RoomPicture {
   readonly after?: string
   readonly hasCurves?: boolean
   readonly theme?: 'dark'
+  /** The day it is on the picture. */
+  readonly day?: string
   readonly width?: number
   readonly height?: number
 }

@@ -2,7 +2,10 @@ import { isMeasured } from '../../proof/quantity.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
 import type { StageValue } from '../../stages/stage-value.ts'
+import { normalDistribution } from '../../stats/distribution.ts'
+import { POWER_READS } from '../power/metrics.ts'
 import { costItems, moneyToStage } from './money.ts'
+import { ratioAtStage, ratioRuleAt } from './rule-books.ts'
 
 /** What money rests on beside the car's own lists. */
 export const JOBS_READS = ['tasks', 'events'] as const
@@ -20,6 +23,18 @@ export const JOBS_METRICS = [
     reads: JOBS_READS,
     working: 'moneyToStage',
   }),
+  defineMetric({
+    key: 'ruleRatio',
+    word: 'Mass over power by the book',
+    kind: 'massToPower',
+    sense: 'atLeast',
+    calculation: 'rules.ratio',
+    provedBy: ['mass', 'power'],
+    basis: ['mass', 'power'],
+    room: 'plan',
+    reads: [...POWER_READS, 'ruleBooks'],
+    working: 'ruleRatio',
+  }),
 ]
 
 /** From this share of its variance on a number is called a guess. */
@@ -33,7 +48,16 @@ export function moneyValue(car: Car, position: number): StageValue | undefined {
   return { value: mean, sd, proof, distribution, fromPosition: null }
 }
 
-export const JOBS_VALUES: Readonly<Record<'moneyToStage', MetricWork>> = { moneyToStage: { at: moneyValue } }
+/** Mass over power as the stage's own book counts it; nothing where it has no such rule. */
+export function ratioValue(car: Car, position: number): StageValue | undefined {
+  const rule = ratioRuleAt(car, position)
+  const found = rule && ratioAtStage(car, position, rule)
+  if (!found) return undefined
+  const { ratio, sd, proof } = found
+  return { value: ratio, sd, proof, distribution: normalDistribution(ratio, sd), fromPosition: null }
+}
+
+export const JOBS_VALUES: Readonly<Record<'moneyToStage' | 'ruleRatio', MetricWork>> = { moneyToStage: { at: moneyValue }, ruleRatio: { at: ratioValue } }
 
 export const JOBS_MEASUREMENTS = [
   defineMeasurement({

@@ -3,6 +3,7 @@ import { metricFrame, ofStage, type WorkingLine, type WorkingMaker } from '../..
 import { JOBS_METRICS, moneyValue } from './metrics.ts'
 import { costItems, moneyToStage } from './money.ts'
 import { optimismOf } from './road-of-car.ts'
+import { bookAtStage, ratioAtStage, ratioRuleAt } from './rule-books.ts'
 
 /** Items of money that are told one by one, the greatest first. */
 const TOLD = 12
@@ -10,7 +11,7 @@ const PROOF_OF = { paid: 'measured', catalogue: 'catalogue', guess: 'guess' } as
 
 const moneyWorking = ofStage((car, position) => {
   const value = moneyValue(car, position)
-  const [declared] = JOBS_METRICS
+  const declared = JOBS_METRICS.find(({ key }) => key === 'moneyToStage')
   if (!value || !declared) return undefined
   const items = costItems(car).filter((item) => item.position <= position)
   const { extrasNobodyEntered } = moneyToStage(car, position)
@@ -33,4 +34,27 @@ const moneyWorking = ofStage((car, position) => {
   }
 })
 
-export const JOBS_WORKINGS = { moneyToStage: moneyWorking } satisfies Record<string, WorkingMaker>
+const ratioWorking = ofStage((car, position) => {
+  const rule = ratioRuleAt(car, position)
+  const found = rule && ratioAtStage(car, position, rule)
+  const declared = JOBS_METRICS.find(({ key }) => key === 'ruleRatio')
+  if (!found || !declared) return undefined
+  const { massKg, powerW, ratio, sd, proof, kgToAdd, wToGiveUp } = found
+  const lines: WorkingLine[] = [
+    { label: 'mass as the rule counts it', value: massKg, kind: 'mass', proof },
+    { label: rule.average ? 'power as the rule averages it' : 'power', value: powerW, kind: 'power', proof },
+    ...rule.modifiers
+      .filter(({ applies }) => applies)
+      .map(({ name, kgPerW }): WorkingLine => ({ label: name, value: kgPerW, kind: 'massToPower', isSigned: true })),
+    { label: 'least that the book allows', value: rule.value, kind: 'massToPower' },
+    { label: kgToAdd > 0 ? 'mass to add' : 'mass in hand', value: Math.abs(kgToAdd), kind: 'mass' },
+    { label: wToGiveUp > 0 ? 'power to give up' : 'power in hand', value: Math.abs(wToGiveUp), kind: 'power' },
+  ]
+  return {
+    ...metricFrame(car, position, declared, { value: ratio, sd, proof }),
+    lines,
+    remarks: [`${bookAtStage(car, position)?.name ?? ''}${rule.from ? `, ${rule.from}` : ''}: ${rule.text}`],
+  }
+})
+
+export const JOBS_WORKINGS = { moneyToStage: moneyWorking, ruleRatio: ratioWorking } satisfies Record<string, WorkingMaker>

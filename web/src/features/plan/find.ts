@@ -10,6 +10,15 @@ export const findIn: FindInRoom = (base, records) => {
     { key: 'do stage', group: 'Do', label: 'Add a stage', hint: 'plan', to: `${base}/plan` },
     { key: 'do goal', group: 'Do', label: 'Set a target or a limit', hint: 'plan', to: `${base}/plan?tab=goals` },
     { key: 'do expectation', group: 'Do', label: 'Say what a stage should give', hint: 'plan', to: `${base}/plan?tab=expectations` },
+    { key: 'go rules', group: 'Go to', label: 'Rules of the class, and another class', hint: 'plan, rule book, mass over power', to: `${base}/plan?tab=rules` },
+    { key: 'do rule', group: 'Do', label: 'Type a rule of the class', hint: 'plan, rule book', to: `${base}/plan?tab=rules&do=rule` },
+    ...records.ruleBooks.map(({ id, name, edition }) => ({
+      key: id,
+      group: 'Rule books',
+      label: `${name} ${edition}`.trim(),
+      hint: 'rules of a class',
+      to: `${base}/plan?tab=rules&book=${id}`,
+    })),
     ...records.targets.map((target) => ({
       key: target.id,
       group: 'Goals',

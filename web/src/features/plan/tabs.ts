@@ -11,6 +11,7 @@ export interface PlanTabProps {
 export const TABS: readonly RoomTab<PlanTabProps>[] = [
   { path: 'stages', word: 'Stages', load: async () => (await import('./stages/stages-tab.tsx')).StagesTab },
   { path: 'goals', word: 'Targets and limits', load: async () => (await import('./goals/goals-tab.tsx')).GoalsTab },
+  { path: 'rules', word: 'Rules', load: async () => (await import('./rules/rules-tab.tsx')).RulesTab },
   { path: 'expectations', word: 'Expected', load: async () => (await import('./expectations/expectations-tab.tsx')).ExpectationsTab },
   { path: 'car', word: 'The car', load: async () => (await import('./car/car-tab.tsx')).CarTab },
 ]

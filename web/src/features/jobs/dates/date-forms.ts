@@ -1,9 +1,9 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { CalculationError, type EVENT_KINDS, eventKind, handKind, parseNumber, readDay } from '@bold-ballast/core'
 import { localDay } from '../../../data/local-day.ts'
+import { choiceOrNone, dayField } from '../../../shared/own-fields.ts'
 import { attemptField } from '../../../ui/forms/attempt-field.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
-import { dayField } from '../road/task-form.ts'
 
 export const EVENT_WORDS: Readonly<Record<(typeof EVENT_KINDS)[number], string>> = {
   hire: 'hired track time',
@@ -67,13 +67,6 @@ export const handForm = makeForm(handKind.fields, [
   field('hoursByWeekday', week, { label: 'Hours of a week', hint: 'Such as Tue 3, Thu 3, Sat 6.' }),
   field('away', away, { label: 'Away, a line each', hint: 'Such as 6 Mar, or 12 Mar to 20 Mar.', isWide: true }),
 ])
-
-/** One of some records, or none. */
-const choiceOrNone = (path: string): OwnKind => ({
-  type: 'select',
-  read: (read, name) => read.optional(name),
-  begin: (record) => (record as Record<string, string | null> | null)?.[path] ?? '',
-})
 
 /** An event with the stage it is for and where it is. */
 export const eventForm = ({ stages, tracks }: RecordsAnswer) =>

@@ -1,42 +1,9 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { readDay, taskKind } from '@bold-ballast/core'
 import { localDay } from '../../../data/local-day.ts'
+import { dayField, type Named, named } from '../../../shared/own-fields.ts'
 import { attemptField } from '../../../ui/forms/attempt-field.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
-import type { FormReader } from '../../../ui/forms/form-reader.ts'
-
-type Named = { readonly id: string; readonly name: string }
-
-/** Several records by their names, with commas between. */
-function named(path: string, list: readonly Named[], what: string): OwnKind {
-  return {
-    read: (read: FormReader, name: string) =>
-      read
-        .raw(name)
-        .split(/\s*[,;+]\s*/)
-        .filter((word) => word !== '')
-        .flatMap((word) => {
-          const found = list.find((each) => each.name.toLowerCase() === word.toLowerCase())
-          if (!found)
-            read.refuse(
-              name,
-              `There is no ${what} called “${word}”.${
-                list.length > 0
-                  ? ` There is ${list
-                      .slice(0, 6)
-                      .map((each) => each.name)
-                      .join(', ')}.`
-                  : ''
-              }`,
-            )
-          return found ? [found.id] : []
-        }),
-    begin: (record: unknown) => {
-      const ids = (record as Record<string, readonly string[]> | null)?.[path] ?? []
-      return ids.flatMap((id) => list.find((each) => each.id === id)?.name ?? []).join(', ')
-    },
-  }
-}
 
 /** Hours worked, a line each: day; hours; who. */
 function worked(hands: readonly Named[]): OwnKind {
@@ -62,13 +29,6 @@ function worked(hands: readonly Named[]): OwnKind {
 
 /** One record of a list, by choice. */
 const choiceOf = (list: readonly Named[]): Record<string, string> => Object.fromEntries(list.map(({ id, name }) => [id, name]))
-
-/** A day, or none. */
-export const dayField = (path: string): OwnKind => ({
-  type: 'date',
-  read: (read, name) => read.optional(name),
-  begin: (record) => ((record as Record<string, string | null> | null)?.[path] ?? '').slice(0, 10),
-})
 
 /** A job, all of it. */
 export function taskForm(records: RecordsAnswer, isWait: boolean) {
