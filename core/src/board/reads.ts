@@ -19,7 +19,7 @@ export const ANSWER_READS = {
   aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits'])],
   track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'loggerMappings', 'targets', 'limits'])],
   rules: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'ruleBooks', ...OF_METRICS])],
-  jobs: [...OF_THE_CAR, ...JOBS_READS, 'hands'],
+  jobs: [...OF_THE_CAR, ...JOBS_READS, 'hands', 'decisions'],
   drivetrain: [...new Set<RecordList>([...OF_THE_CAR, ...DRIVE_ROOM_READS])],
 } as const satisfies Record<string, readonly RecordList[]>
 

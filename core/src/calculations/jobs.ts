@@ -1,4 +1,5 @@
 import { CATALOGUE_SHARE, costWorth, forecastCost } from '../jobs/cost.ts'
+import { decide } from '../jobs/decide.ts'
 import { drawLengths, lookAhead } from '../jobs/draws.ts'
 import { hoursLeft } from '../jobs/hours-left.ts'
 import { learnOptimism, OPTIMISM_KINDS, optimismFactors, USUAL_OPTIMISM } from '../jobs/optimism.ts'
@@ -237,4 +238,85 @@ const worthCalculation = defineCalculation({
   run: (input) => ({ value: costWorth(input) }),
 })
 
-export const JOBS_CALCULATIONS = [biasCalculation, scheduleCalculation, hoursCalculation, slipCalculation, stageCostCalculation, worthCalculation]
+const weighed = z.strictObject({ value: z.number().min(-1e9).max(1e9), sd: z.number().min(0).max(1e9).default(0) }).nullable()
+
+const decisionCalculation = defineCalculation({
+  name: 'decision.compare',
+  title: 'Options by their musts, who stands behind whom, and the price at which it turns',
+  formula: 'S = Σ price × x (less +, more −), spreads in quadrature; turns at p − (S_b − S_a)/d, d = b less a, sign turned where more is better',
+  sources: [RULES],
+  assumptions: ['Prices hold for each unit alike', 'Numbers are apart'],
+  validRange: 'To 20 criteria and 20 options',
+  schools: ['By musts and who stands behind whom (no price), or priced'],
+  example: {
+    criteria: [
+      { name: 'cost', price: 1 },
+      { name: 'mass', price: 42 },
+      { name: 'air share', better: 'more', price: 4000, must: 0.15 },
+    ],
+    options: [
+      {
+        name: 'thicker core',
+        values: [
+          { value: 620, sd: 30 },
+          { value: 11.5, sd: 0.6 },
+          { value: 0.28, sd: 0.04 },
+        ],
+      },
+      {
+        name: 'laid back',
+        values: [
+          { value: 840, sd: 40 },
+          { value: 13.2, sd: 0.8 },
+          { value: 0.36, sd: 0.05 },
+        ],
+      },
+    ],
+  },
+  input: z.strictObject({
+    criteria: z
+      .array(
+        z.strictObject({
+          name: key,
+          better: z.enum(['less', 'more']).default('less'),
+          price: z.number().min(0).max(1e8).nullable().default(null),
+          must: z.number().min(-1e9).max(1e9).nullable().default(null),
+        }),
+      )
+      .min(1)
+      .max(20),
+    options: z
+      .array(z.strictObject({ name: key, values: z.array(weighed).max(20) }))
+      .min(1)
+      .max(20),
+  }),
+  output: z.strictObject({
+    best: z.string().nullable(),
+    options: z.array(
+      z.strictObject({
+        name: z.string(),
+        missesMust: z.string().nullable(),
+        dominatedBy: z.string().nullable(),
+        total: nullable,
+        sd: nullable,
+        missing: z.array(z.string()),
+      }),
+    ),
+    beats: z.array(z.strictObject({ name: z.string(), chance: z.number() })),
+    turnsAt: z.array(z.strictObject({ criterion: z.string(), name: z.string(), price: z.number() })),
+  }),
+  run: ({ criteria, options }) => {
+    const { best, options: verdicts, beats, turnsAt } = decide(criteria, options)
+    return { value: { best, options: verdicts.map((verdict) => ({ ...verdict, missing: [...verdict.missing] })), beats: [...beats], turnsAt: [...turnsAt] } }
+  },
+})
+
+export const JOBS_CALCULATIONS = [
+  decisionCalculation,
+  biasCalculation,
+  scheduleCalculation,
+  hoursCalculation,
+  slipCalculation,
+  stageCostCalculation,
+  worthCalculation,
+]

@@ -80,6 +80,13 @@ export const WORKSHOP_TYPESET: Readonly<Record<string, Typeset>> = {
     ['m', 'mass of the car', 'kg'],
     ['\\Delta t', 'change of the lap', 's'],
   ),
+  'decision.compare': set(
+    ['S = \\sum p\\,x', '\\sigma = \\sqrt{\\sum (p\\,\\sigma_x)^2}', "p' = p - \\frac{S_b - S_a}{\\delta}"],
+    ['S', 'total of an option; more of what is better counts against it', 'money'],
+    ['p', 'price of one unit', 'money'],
+    ['\\sigma', 'spread', 'as what it is of'],
+    ['\\delta', 'how much more the other option has; turned round where more is better'],
+  ),
   'rules.average-power': set(
     ['P = \\frac{\\sum w\\, P(n_0 + o)}{\\sum w}', 'P = \\frac{1}{n_2 - n_1}\\int_{n_1}^{n_2} P(n)\\,dn'],
     ['P', 'power', 'W'],

@@ -2,6 +2,7 @@ import { dayAfter } from '../../jobs/days.ts'
 import { OPTIMISM_KINDS, type OptimismKind, optimismFactors } from '../../jobs/optimism.ts'
 import type { Hand, WorkshopEvent } from '../../records/workshop-kinds.ts'
 import type { Car } from '../../stages/car.ts'
+import { type DecisionView, decisionView, paidPerKg } from './decisions.ts'
 import { type CostItem, costItems, moneyToStage, type StageMoney } from './money.ts'
 import { ASSUMED_HAND, comingEvents, openTasks, optimismOf, type RoadOfCar, roadOf } from './road-of-car.ts'
 
@@ -24,6 +25,8 @@ export interface JobsRoom extends RoadOfCar {
   readonly hoursOnLines: readonly number[]
   readonly money: readonly StageMoney[]
   readonly costs: readonly CostItem[]
+  readonly decisions: readonly DecisionView[]
+  readonly paidPerKg: number | null
 }
 
 /** Hours on lines that are not done and that no open job does. */
@@ -58,6 +61,8 @@ export function makeJobsRoom(car: Car, today: string): JobsRoom {
     hoursOnLines: hoursOnLines(car),
     money: car.stages.map((_, position) => moneyToStage(car, position)),
     costs: costItems(car),
+    decisions: car.records.decisions.map((decision) => decisionView(car, decision, today)),
+    paidPerKg: paidPerKg(car),
   }
 }
 

@@ -27,10 +27,24 @@ function itemOf(list: CostItem['list'], { id, name, cost, paid }: Priced, positi
 }
 
 function partItems(part: Part, position: number): CostItem[] {
+  return priceOf(part).map(({ amount, known, isExtra }) => ({
+    id: part.id,
+    list: 'parts',
+    name: isExtra ? `what comes with ${part.name}` : part.name,
+    position,
+    amount,
+    known,
+  }))
+}
+
+/** What a part costs, and what comes with it: paid before cost, and its cost as paid where it is here. */
+export function priceOf(part: Part): { readonly amount: number; readonly known: CostItem['known']; readonly isExtra: boolean }[] {
   const known = isInTheGarage(part) ? 'paid' : (part.costKnown ?? 'guess')
   const extras = extrasOf(part)
-  const own = itemOf('parts', part, position, known)
-  return extras > 0 ? [...own, { id: part.id, list: 'parts', name: `what comes with ${part.name}`, position, amount: extras, known }] : own
+  return [
+    ...itemOf('parts', part, 0, known).map((item) => ({ amount: item.amount, known: item.known, isExtra: false })),
+    ...(extras > 0 ? [{ amount: extras, known, isExtra: true } as const] : []),
+  ]
 }
 
 /** An event that is for no stage is paid for by the last stage that was dated by then. */

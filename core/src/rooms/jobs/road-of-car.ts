@@ -96,7 +96,7 @@ function roadJob(task: Task, stage: number, today: string, known: { readonly han
 }
 
 /** A part that open jobs wait for. */
-const roadPart = (part: Part, today: string): RoadPart => ({
+export const roadPart = (part: Part, today: string): RoadPart => ({
   id: part.id,
   name: part.name,
   leadDays: Math.max(0.5, leadDaysOf(part)),

@@ -9,7 +9,6 @@ export const room = defineRoom({
   page: async () => (await import('./power-page.tsx')).PowerPage,
   pictures: [
     { name: 'power', hasCurves: true },
-    { name: 'compare', query: 'tab=compare', hasCurves: true },
     { name: 'live', query: 'tab=live', press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' },
   ],
 })
