@@ -13,7 +13,7 @@ test('a cell that is being worked out says so, gives no verdict, and arrives by 
   const build = await buildAddress(page, 'Gannet')
   let left = 3
   const asked: number[] = []
-  await page.route('**/api/builds/*/board', async (route) => {
+  await page.route('**/api/builds/*/board?*', async (route) => {
     const answer = await route.fetch()
     const board = (await answer.json()) as { rows: Row[]; isWaiting?: true }
     asked.push(Date.now())

@@ -186,3 +186,38 @@ test('rules: a book begun, a rule typed with its page and held against the car, 
   await expect(page.getByRole('heading', { name: 'From Harbour Open to Harbour Street' })).toBeVisible()
   await expect(page.getByText(/Is forbidden:.*flat floor and diffuser, plastic windows/)).toBeVisible()
 })
+
+test('a decision: weighed by what is typed, one option behind another, a price that makes it count, chosen and taken back', async ({ page }) => {
+  const { path, stage } = await freshBuild(page)
+  await page.goto(`${path}/jobs?tab=decisions&stage=${stage}`)
+  const dialog = page.getByRole('dialog')
+  await page.getByRole('button', { name: 'Ask a question' }).click()
+  await dialog.getByLabel('The question').fill('Where does the cooler go?')
+  await dialog.getByLabel(/^Weighed by/).fill('cost; less; price 1\nair share; more; price dear')
+  await dialog.getByRole('button', { name: 'Store the decision' }).click()
+  await expect(dialog.getByText('"dear" cannot be read as a number.')).toBeVisible()
+  await dialog.getByLabel(/^Weighed by/).fill('cost; less; price 1\nair share; more; price 4000; must 0.15')
+  await dialog.getByRole('button', { name: 'Store the decision' }).click()
+  await expect(page.getByRole('heading', { name: 'Where does the cooler go?' })).toBeVisible()
+  for (const [name, numbers] of [
+    ['Thicker core', 'cost; 620; 30\nair share; 0.28; 0.04'],
+    ['Laid back', 'cost; 840; 40\nair share; 0.26; 0.05'],
+    ['Scoop', 'cost; 300\nair share; 0.12'],
+    ['In the boot', 'cost; 500\nair share; 0.2'],
+  ] as const) {
+    await page.getByRole('button', { name: 'A new option' }).click()
+    await dialog.getByLabel('Option').fill(name)
+    await dialog.getByLabel(/^Typed numbers/).fill(numbers)
+    await dialog.getByRole('button', { name: 'Store the option' }).click()
+    await expect(page.getByRole('columnheader', { name: new RegExp(name) })).toBeVisible()
+  }
+  await expect(page.getByRole('columnheader', { name: /Laid back/ })).toContainText('no better than Thicker core anywhere')
+  await expect(page.getByRole('columnheader', { name: /Scoop/ })).toContainText('misses the must of air share')
+  // 620 − 1,120 against 500 − 800.
+  await expect(page.getByRole('row', { name: /In all/ })).toContainText('-500')
+  await expect(page.getByText(/Thicker core comes out least; .* that it is really cheaper than In the boot/)).toBeVisible()
+  await page.getByRole('button', { name: 'Choose it' }).first().click()
+  await expect(page.getByRole('columnheader', { name: /Thicker core/ })).toContainText('chosen')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('columnheader', { name: /Thicker core/ })).not.toContainText('chosen')
+})

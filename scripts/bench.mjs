@@ -346,6 +346,34 @@ async function trackRoom() {
   putTimes('a line of the paddock read', await times(200, () => parsePaddockLine('1:24.90 traffic 1:24.31 1:25.02', words)), '< 100')
 }
 
+/** Jobs, as the screen's worker works them out: 60 jobs of 4 hands over a year, begun ones, waits, crews and parts among them. */
+async function jobsRoom() {
+  const { compareBooks, drawLengths, findHelps, findSlack, layRoad, lengthsAt, lookAhead, readyRoad } = await import('../core/src/index.ts')
+  const { EXAMPLE_ROAD, roadJob } = await import('../core/src/calculations/examples/example-road.ts')
+  const hands = ['a', 'b', 'c', 'd'].map((id, i) => ({ id, name: id, hoursByWeekday: [0, 3, i % 2 ? 3 : 0, i % 2 ? 0 : 3, 0, 6, 0], away: [] }))
+  const jobs = Array.from({ length: 60 }, (_, i) =>
+    roadJob(`j${i}`, {
+      kind: i % 10 === 9 ? 'wait' : 'work',
+      guess: i % 10 === 9 ? 2 : 3 + (i % 7),
+      spent: i < 4 ? 1 : 0,
+      handIds: i % 10 === 9 ? [] : i % 6 === 0 ? ['a', 'b'] : [hands[i % 4].id],
+      holds: i % 5 === 0 && i % 10 !== 9 ? 'lift' : null,
+      afterIds: i > 3 ? [`j${i - 3}`] : [],
+      partIds: i % 12 === 0 ? [EXAMPLE_ROAD.parts[i % 2].id] : [],
+      isOptional: i % 15 === 7,
+    }),
+  )
+  const road = { ...EXAMPLE_ROAD, hands, jobs }
+  const ready = readyRoad(road)
+  const deadline = { stage: 3, day: 150 }
+  putTimes('one pass of 60 jobs and 4 hands', await times(50, () => layRoad(ready, lengthsAt(road))), '< 5')
+  putTimes('the same in 400 draws', await times(5, () => lookAhead(ready, drawLengths(road), { deadlines: [deadline] })), '< 600')
+  putTimes('room of each of 60 jobs', await times(5, () => findSlack({ ready, stage: 3 })), '')
+  putTimes('what helps 60 jobs', await times(2, () => findHelps(road, deadline)), '< 6000')
+  const rules = (step) => Array.from({ length: 60 }, (_, i) => ({ key: `r${i}`, sense: 'atMost', value: i % step, highValue: null, blocks: [`b${i % step}`] }))
+  putTimes('class change of 60 rules', await times(50, () => compareBooks(rules(7), rules(5))), '< 20')
+}
+
 /** A logger's file of 20 channels at 50 a second, written row by row until it is so large. */
 function writeLog(file, bytes) {
   const names = ['Time (s)', 'Lap', 'Speed (km/h)', 'RPM', 'Throttle (%)', 'Brake front (bar)', 'Brake rear (bar)', 'Long acc (g)', 'Lateral acc (g)']
@@ -707,6 +735,7 @@ try {
   await drivetrainRoom()
   await aeroRoom()
   await trackRoom()
+  await jobsRoom()
   await trackLogs(file.build, line.stageId)
   if (withBrowser) await inBrowser(file.build, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)

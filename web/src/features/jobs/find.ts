@@ -3,7 +3,7 @@ import type { FindInRoom } from '../../shared/define-room.ts'
 /** What the room adds to Find or do. */
 export const findIn: FindInRoom = (base, records) => [
   { key: 'do job', group: 'Do', label: 'Add a job', hint: 'task, hours, who, wait', to: `${base}/jobs?tab=road&do=job` },
-  { key: 'do hours', group: 'Do', label: 'Log hours on a job', hint: 'worked, tonight', to: `${base}/jobs?tab=road&do=hours` },
+  { key: 'do job hours', group: 'Do', label: 'Log hours on a job', hint: 'worked, tonight', to: `${base}/jobs?tab=road&do=hours` },
   { key: 'do event', group: 'Do', label: 'Enter an event', hint: 'date, track day, hire, scrutineering', to: `${base}/jobs?tab=dates&do=event` },
   { key: 'do hand', group: 'Do', label: 'Enter a hand', hint: 'person, week, evenings', to: `${base}/jobs?tab=dates&do=hand` },
   { key: 'do decision', group: 'Do', label: 'Ask a question and weigh options', hint: 'decision, compare', to: `${base}/jobs?tab=decisions&do=decision` },
