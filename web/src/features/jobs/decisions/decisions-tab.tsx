@@ -171,7 +171,10 @@ function DecisionTable({
               {decision.options.map(({ name }) => {
                 const verdict = verdictOf(name)
                 return (
-                  <td key={name} className={`p-1.5 ${decision.chosen === name ? 'bg-picked' : ''}`}>
+                  <td
+                    key={name}
+                    className={`p-1.5 ${decision.chosen === name ? 'bg-picked' : ''} ${verdict?.missesMust || verdict?.dominatedBy ? 'font-normal text-quiet' : ''}`}
+                  >
                     {verdict?.total === null || verdict?.total === undefined ? '' : `${verdict.total.toFixed(0)} ${currency}`}
                     {verdict?.sd ? <span className="ml-1 text-xs font-normal text-quiet">± {verdict.sd.toFixed(0)}</span> : null}
                   </td>
