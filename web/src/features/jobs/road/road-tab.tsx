@@ -9,6 +9,7 @@ import type { JobsTabProps, StoredTask } from '../tab-props.ts'
 import { useHelps } from '../use-road.ts'
 import { DoneJobs } from './done-jobs.tsx'
 import { JobTable } from './job-table.tsx'
+import { Lessons } from './lessons.tsx'
 import { RoadFigure } from './road-figure.tsx'
 import { type LineMode, RoadLine } from './road-line.tsx'
 import { RoadSide } from './road-side.tsx'
@@ -136,6 +137,7 @@ export function RoadTab({ records, room, position, stageId, road, late }: JobsTa
           </div>
         )}
         <DoneJobs records={records} alter={(id) => set({ alter: id })} />
+        <Lessons records={records} />
       </div>
       {road.answer && <RoadSide room={room} answer={road.answer} isOld={road.isOld} deadline={deadline} late={late} helps={helps} />}
       {altered && form && (
