@@ -14,16 +14,17 @@ import { DYNO_CALCULATIONS } from './dyno.ts'
 import { DYNO_PULL_CALCULATIONS } from './dyno-pulls.ts'
 import { ENGINE_CALCULATIONS } from './engine.ts'
 import { flowCalculation, nitrousCalculation } from './flow-and-nitrous.ts'
-import { JOBS_CALCULATIONS } from './jobs.ts'
 import { LAP_CALCULATIONS } from './laps.ts'
 import { MASS_CALCULATIONS } from './mass.ts'
 import { PLAN_CALCULATIONS } from './plans.ts'
 import type { Calculation } from './registry.ts'
-import { RULE_CALCULATIONS } from './rules.ts'
 import { STRUCTURE_CALCULATIONS } from './structure.ts'
 import { TRACK_CALCULATIONS } from './track.ts'
 import { TRACK_LOG_CALCULATIONS } from './track-logs.ts'
 import { TYRE_AND_BRAKE_CALCULATIONS } from './tyres-and-brakes.ts'
+import { COST_CALCULATIONS } from './workshop/costs-and-decisions.ts'
+import { JOBS_CALCULATIONS } from './workshop/jobs.ts'
+import { RULE_CALCULATIONS } from './workshop/rules.ts'
 
 /** Every calculation a person might quote, by its stable name; each file lists its own. */
 export const CALCULATIONS: readonly Calculation[] = [
@@ -48,6 +49,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...LAP_CALCULATIONS,
   ...TYRE_AND_BRAKE_CALCULATIONS,
   ...JOBS_CALCULATIONS,
+  ...COST_CALCULATIONS,
   ...RULE_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,

@@ -119,6 +119,16 @@ function Helps({ room, helps }: { room: JobsRoom; helps: HelpsState }) {
   )
 }
 
+const KIND_WORDS = { work: 'hours', wait: 'waits', arrival: 'deliveries' } as const
+
+/** Which kinds of guesses on this road nobody has learned of yet. */
+function assumedText({ road, optimism }: JobsRoom): string {
+  const isThere = { work: road.jobs.some(({ kind }) => kind === 'work'), wait: road.jobs.some(({ kind }) => kind === 'wait'), arrival: road.parts.length > 0 }
+  const assumed = (['work', 'wait', 'arrival'] as const).filter((kind) => isThere[kind] && optimism[kind].isDefault)
+  if (assumed.length === 0) return ''
+  return `How guesses of ${assumed.map((kind) => `${KIND_WORDS[kind]} (${optimism[kind].pairCount} of 5 known)`).join(', ')} run is assumed.`
+}
+
 /** Chance, hours left, what is late, what helps. */
 export function RoadSide({
   room,
@@ -149,13 +159,9 @@ export function RoadSide({
         <div>
           <p className="text-3xl leading-none font-black">{formatChance(chance)}</p>
           <p className="mt-1 flex flex-wrap items-baseline gap-1.5">
-            ready by {roadDay(room.today, deadline.day)} <Plates proof={room.optimism.work.isDefault ? 'guess' : 'calculated'} />
+            ready by {roadDay(room.today, deadline.day)} <Plates proof="guess" /> <span className="text-[13px] text-quiet">rests on guesses</span>
           </p>
-          {room.optimism.work.isDefault && (
-            <p className="text-[13px] text-quiet">
-              How your guesses run is assumed ({room.optimism.work.pairCount} of 5 done jobs): {room.optimism.work.mean.toFixed(1)} times.
-            </p>
-          )}
+          <p className="text-[13px] text-quiet">{assumedText(room)}</p>
         </div>
       ) : (
         <p className="text-quiet">No event and no date is set for this stage: enter one under Hands and dates, and the chance stands here.</p>

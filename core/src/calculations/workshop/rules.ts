@@ -1,8 +1,8 @@
-import { averagePower } from '../ruling/average-power.ts'
-import { compareBooks } from '../ruling/class-change.ts'
-import { massOverRuleKg, ruleRatio, soundAt } from '../ruling/rule-ratio.ts'
-import { z } from '../zod.ts'
-import { defineCalculation } from './registry.ts'
+import { averagePower } from '../../ruling/average-power.ts'
+import { compareBooks } from '../../ruling/class-change.ts'
+import { massOverRuleKg, ruleRatio, soundAt } from '../../ruling/rule-ratio.ts'
+import { z } from '../../zod.ts'
+import { defineCalculation } from '../registry.ts'
 
 const RULES = 'The rules of the Jobs room'
 const rpm = z.number().min(-25_000).max(25_000)
