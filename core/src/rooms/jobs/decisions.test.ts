@@ -18,18 +18,16 @@ const car = (more: (all: BuildRecords) => void) => openCar(changed(more))
 describe('the numbers of an option', () => {
   const own = car((all) => {
     all.parts.push(
-      z
-        .object(partKind.fields)
-        .parse({
-          id: 'core',
-          kind: 'cooler',
-          name: 'core',
-          count: 2,
-          cost: 300,
-          costKnown: 'catalogue',
-          leadDays: 7,
-          mass: { massKg: 4, sdKg: null, proof: 'catalogue' },
-        }) as never,
+      z.object(partKind.fields).parse({
+        id: 'core',
+        kind: 'cooler',
+        name: 'core',
+        count: 2,
+        cost: 300,
+        costKnown: 'catalogue',
+        leadDays: 7,
+        mass: { massKg: 4, sdKg: null, proof: 'catalogue' },
+      }) as never,
       z.object(partKind.fields).parse({ id: 'here', kind: 'cooler', name: 'here', cost: 90, paid: 100, status: 'here' }) as never,
     )
     all.tasks.push(z.object(taskKind.fields).parse({ id: 't', stageId: 's2', position: 1, name: 'fit', guessH: 4, partIds: ['core'] }) as never)
