@@ -1,4 +1,5 @@
 import { buildAddress } from './demo-address.ts'
+import { printed } from './pdf.ts'
 import { expect, test } from './server.ts'
 
 test.describe('on paper', () => {
@@ -12,12 +13,15 @@ test.describe('on paper', () => {
       })
       await page.emulateMedia({ media: 'print' })
       expect(await page.evaluate(() => getComputedStyle(document.documentElement).getPropertyValue('--sheet').trim())).toBe('#fcfdfc')
-      const foot = page.locator('.print-foot')
-      await expect(foot).toContainText(/Gannet, stage \d .+printed \d+ \w+ \d{4}Bold Ballast \d+\.\d+\.\d+/)
       for (const control of ['.button', 'input', 'select', 'nav', 'header']) await expect(page.locator(control).locator('visible=true')).toHaveCount(0)
       const underlined = await page
         .locator('a:visible')
         .evaluateAll((links) => links.filter((link) => getComputedStyle(link).textDecorationLine !== 'none').length)
       expect(underlined).toBe(0)
+      const { pages } = await printed(page)
+      for (const [i, words] of pages.entries()) {
+        expect(words).toMatch(/Gannet, stage \d .+, printed \d+ \w+ \d{4}, Bold Ballast \d+\.\d+\.\d+/)
+        expect(words).toContain(`page ${i + 1} of ${pages.length}`)
+      }
     })
 })

@@ -28,7 +28,7 @@ const FLOORS = {
     ['rooms/track'],
     ['rooms/jobs'],
     ['board'],
-    ['calculations'],
+    ['calculations', 'report'],
     ['index.ts'],
   ],
   contract: [],

@@ -24,9 +24,8 @@ export function installPackages() {
   fs.writeFileSync(stamp, digest(fs.readFileSync(path.join(root, 'package-lock.json'))))
 }
 
-/** Path of Chromium; installs Debian's package where it is missing and may be installed. */
-export function findChromium() {
-  const places = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].filter(Boolean)
+/** Where a program is; installs the Debian package that has it where it is missing and may be installed. */
+function findProgram(places, debianPackage) {
   const found = () => places.find((place) => fs.existsSync(place))
   if (found()) return found()
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n']
@@ -34,12 +33,18 @@ export function findChromium() {
     const [command, ...rest] = [...sudo, ...args]
     return spawnSync(command, rest, { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status === 0
   }
-  console.error('Installing Chromium from Debian (once) ...')
+  console.error(`Installing ${debianPackage} from Debian (once) ...`)
   run('apt-get', '-o', 'DPkg::Lock::Timeout=300', 'update', '-qq')
-  run('apt-get', '-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', 'chromium')
-  if (!found()) throw new Refusal('Chromium is not installed and could not be. Install the Debian package "chromium" (apt-get install chromium).')
+  run('apt-get', '-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', debianPackage)
+  if (!found()) throw new Refusal(`"${debianPackage}" is not installed and could not be. Install this Debian package (apt-get install ${debianPackage}).`)
   return found()
 }
+
+/** Path of Chromium. */
+export const findChromium = () => findProgram([process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].filter(Boolean), 'chromium')
+
+/** Path of the reader that the tests hold printed pages against. */
+export const findPdfToText = () => findProgram(['/usr/bin/pdftotext'], 'poppler-utils')
 
 /** Hash of everything the build is made from. */
 export function sourceStamp() {

@@ -5,7 +5,7 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync, statSync } from 'node:fs'
 import path from 'node:path'
-import { buildAll, findChromium, installPackages, Refusal, root } from './install.mjs'
+import { buildAll, findChromium, findPdfToText, installPackages, Refusal, root } from './install.mjs'
 import { PgError, startPostgres } from './postgres.mjs'
 
 const total = { passed: 0, failed: 0, skipped: 0 }
@@ -78,6 +78,7 @@ const runUnits = (name, args) =>
 
 function runInterface(paths) {
   environment.CHROMIUM = findChromium()
+  findPdfToText()
   buildAll()
   suite('interface', bin('playwright'), ['test', ...paths], '.out/playwright.json', ({ stats }) => ({
     passed: stats.expected + stats.flaky,

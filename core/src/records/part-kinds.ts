@@ -1,4 +1,6 @@
 import type { RatingKind } from '../engine/rating-chain.ts'
+import { CalculationError } from '../errors.ts'
+import { type TakeOffPart, takeOffPlan } from '../jobs/take-off.ts'
 import type { QuantityKind } from '../units/units.ts'
 import { z } from '../zod.ts'
 import { day, id, instant, name, note, optionalPlace, partKg, spread, typed } from './common-fields.ts'
@@ -62,6 +64,20 @@ const isAsFarAsItsDays: RecordRule = (next) => {
   const least = fittedOn ? 'fitted' : cameOn ? 'here' : orderedOn ? 'ordered' : 'wanted'
   const isBehind = PART_STATUSES.indexOf(status as 'here') < PART_STATUSES.indexOf(least)
   return isBehind ? { ...next, status: least } : next
+}
+
+/** What has to come off before what: no ring. */
+const standsBehindNoRing: RecordRule = async (next, { live }) => {
+  const behind = (next.takeOff as { behindIds?: readonly string[] } | null | undefined)?.behindIds ?? []
+  if (behind.length === 0) return next
+  const others = (await live('parts', {})).filter(({ id: other }) => other !== next.id)
+  try {
+    takeOffPlan([...others, next] as unknown as TakeOffPart[], next.id as string)
+  } catch (error) {
+    if (!(error instanceof CalculationError)) throw error
+    throw new RecordRefusal('takeOff', error.message)
+  }
+  return next
 }
 
 /** A part that is thought about, bought, fitted or worn out, with what it can take. */
@@ -131,7 +147,7 @@ export const partKind = defineRecord({
     /** On the shelf that every build of the garage sees. */
     isShared: z.boolean().default(false),
   },
-  rules: [isWithinItsMeasure, isDriveline, isAsFarAsItsDays],
+  rules: [isWithinItsMeasure, isDriveline, isAsFarAsItsDays, standsBehindNoRing],
 })
 export type Part = RecordOfKind<typeof partKind>
 

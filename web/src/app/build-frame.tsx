@@ -7,9 +7,9 @@ import { useLater } from '../data/use-later.ts'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { RecordWord } from '../ui/record-word.tsx'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
-import { PrintFoot } from './print-foot.tsx'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 import { StageRail } from './stage-rail.tsx'
+import { usePrintFoot } from './use-print-foot.ts'
 
 const WorkingSheet = lazyPart(async () => (await import('../features/working/working-sheet.tsx')).WorkingSheet)
 
@@ -18,6 +18,7 @@ export function BuildFrame() {
   const build = useBuild()
   useLater(build.buildId)
   useFresh(build.buildId)
+  usePrintFoot()
   const isBoard = useMatch('/builds/:buildId/board') !== null
   if (build.error && !build.board) return <LoadError error={build.error} retry={build.retry} />
   if (!build.board) return <Loading what="the build" />
@@ -55,12 +56,11 @@ export function BuildFrame() {
             <kbd className="hidden font-mono text-[11px] font-normal min-[900px]:inline">g {FORMULAS_ROOM.key}</kbd>
           </NavLink>
         </nav>
-        <main id="page" tabIndex={-1} className="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none">
+        <main id="page" tabIndex={-1} className="min-w-0 flex-1 px-5 pt-4 pb-10 outline-none print:p-0">
           {build.records && <BrokenRecords broken={build.records.broken} />}
           {build.records || isBoard ? <Outlet /> : <Loading what="the records" />}
         </main>
       </div>
-      <PrintFoot />
       {search.get('working') && (
         <Suspense fallback={null}>
           <WorkingSheet />

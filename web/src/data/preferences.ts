@@ -10,6 +10,8 @@ export interface Preferences {
   readonly decimalMark: DecimalMark
   readonly person: string
   readonly singleKeys: boolean
+  /** What sheets are laid out for. */
+  readonly paper: 'a4' | 'letter'
 }
 
 export const PREFERENCES_KEY = 'bold-ballast.preferences'
@@ -22,6 +24,7 @@ const initialState: Preferences = {
   decimalMark: '.',
   person: '',
   singleKeys: true,
+  paper: 'a4',
   ...readStored<Partial<Preferences>>(PREFERENCES_KEY, {}),
 }
 

@@ -35,6 +35,8 @@ describe('numbers in the picked units', () => {
     ['mass', -12, { sign: true }, '−12.0 kg'],
     ['power', 300_000, { isGoal: true }, '300 kW'],
     ['power', 300_400, { isGoal: true }, '300.4 kW'],
+    ['massToPower', 0.00535, { isGoal: true }, '5.35 kg/kW'],
+    ['mass', 1334.5, { isGoal: true }, '1 334.5 kg'],
   ])('%s %d', (kind, value, options, text) => {
     const { number, spread, unit } = makeFormatter(UNIT_SETS.metric)(kind, value, options)
     expect(

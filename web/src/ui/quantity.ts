@@ -14,14 +14,22 @@ export type Formatter = (kind: QuantityKind, value: number, options?: { sd?: num
 
 const spreadText = (sd: number | undefined, places: number, mark: DecimalMark) => (sd && sd > 0 ? `± ${formatNumber(sd, places, { mark })}` : '')
 
+const MOST_GOAL_DECIMALS = 3
+
+/** A goal has no spread: it is shown with the digits it needs, so that 5.35 is never 5.4. */
+function goalDecimals(value: number): number {
+  if (Math.abs(value - Math.round(value)) < 0.005) return 0
+  const isEnough = (places: number) => Math.abs(value - Number(value.toFixed(places))) <= 5e-4 * Math.abs(value)
+  return [1, 2].find(isEnough) ?? MOST_GOAL_DECIMALS
+}
+
 /** Numbers in the picked units; the spread's two digits decide the decimals. */
 export function makeFormatter(units: Record<QuantityKind, string>, mark: DecimalMark = '.'): Formatter {
   return (kind, value, { sd, sign, decimals, isGoal } = {}) => {
     const unit = units[kind]
     const shownSd = sd === undefined ? undefined : spreadFromSi(kind, sd, unit)
     const plain = fromSi(kind, value, unit)
-    // A goal has no spread: it is shown with the digits it needs.
-    const needed = isGoal ? (Math.abs(plain - Math.round(plain)) < 0.005 ? 0 : 1) : undefined
+    const needed = isGoal ? goalDecimals(plain) : undefined
     const places = decimals ?? needed ?? (shownSd && shownSd > 0 ? Math.min(decimalsForSpread(shownSd), 3) : quantityOf(kind).decimals)
     const { clock } = quantityOf(kind)
     if (clock && !sign) return { number: clock.write(plain, places), unit: plain >= 60 ? '' : unit, spread: spreadText(shownSd, places, mark) }

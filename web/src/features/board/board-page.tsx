@@ -1,15 +1,15 @@
 import type { Board } from '@bold-ballast/core'
 import { useState } from 'react'
 import { useBuild } from '../../data/use-build.ts'
+import { boardCsv } from '../../shared/board-csv.ts'
 import { exportBuild } from '../../shared/export-build.ts'
+import { Trail } from '../../shared/trail.tsx'
 import { CsvButton } from '../../ui/files/csv-button.tsx'
 import { Plates } from '../../ui/plates.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Alert } from '../../ui/states.tsx'
-import { boardCsv } from './board-csv.ts'
 import { BoardTable } from './board-table.tsx'
 import { isSettled, MANY_ROWS, shownRows } from './shown-rows.ts'
-import { Trail } from './trail.tsx'
 import { WhatNext } from './what-next.tsx'
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'] as const

@@ -153,6 +153,11 @@ const TYPED: FormValues = {
   costKnown: 'catalogue',
   paid: '640.5',
   life: '40 hours',
+  takeOffMinutes: '38',
+  takeOffPeople: '2',
+  behind: 'wing',
+  tools: '32 mm hub socket',
+  fixings: '6 bolts M8',
   extras: 'adapters; 0.2 kg; 60\nloom',
   pros: 'quiet',
   cons: '',
@@ -162,7 +167,9 @@ const TYPED: FormValues = {
   placeY: '0 mm',
   placeZ: '800 mm',
 }
-const part = (): StoredPart => ({ id: 'p', ...partBody(reader(TYPED)) }) as never as StoredPart
+const OTHERS = [{ id: 'w', name: 'wing' }]
+const part = (): StoredPart => ({ id: 'p', ...partBody(reader(TYPED), OTHERS) }) as never as StoredPart
+const wing = (): StoredPart => ({ id: 'w', ...partBody(reader({ kind: 'wing', name: 'wing', status: 'fitted' }), []) }) as never as StoredPart
 const stages = [{ id: 's0', position: 0, name: 'As bought', date: null, note: null }]
 
 describe('a part in a form', () => {
@@ -189,18 +196,23 @@ describe('a part in a form', () => {
       leadDays: 14,
       costKnown: 'catalogue',
       paid: 640.5,
+      takeOff: { minutes: 38, people: 2, behindIds: ['w'], tools: '32 mm hub socket', fixings: '6 bolts M8' },
       place: { xM: 0.4, yM: 0, zM: 0.8 },
     })
-    expect(partDefaults(made, UNIT_SETS.metric)).toEqual(TYPED)
+    expect(partDefaults(made, UNIT_SETS.metric, OTHERS)).toEqual(TYPED)
   })
   it('goes out as CSV and in again without loss', async () => {
-    const table = partsTable([part()], stages, UNIT_SETS.metric)
+    const table = partsTable([part(), wing()], stages, UNIT_SETS.metric)
     const { default: Papa } = await import('papaparse')
     const text = Papa.unparse([table.head as string[], ...table.rows.map((row) => row.map((cell) => cell ?? ''))] as string[][])
-    const { rows, unknown } = await readPartsCsv(text, { units: UNIT_SETS.metric, decimalMark: '.', stages })
+    const { rows, unknown } = await readPartsCsv(text, { units: UNIT_SETS.metric, decimalMark: '.', stages, parts: OTHERS })
     expect(unknown).toEqual([])
     expect(rows[0]?.refusal).toBeNull()
-    expect({ ...rows[0]?.body, id: 'p' }).toEqual(part())
+    // What comes off first is named, and is the part of that name in the same file.
+    const { takeOff, ...others } = part()
+    const read = rows[0]?.body as unknown as StoredPart
+    expect(read.takeOff).toEqual({ ...takeOff, behindIds: [rows[1]?.body?.id] })
+    expect({ ...read, id: 'p', takeOff: null }).toEqual({ ...others, takeOff: null })
   })
   test.each([
     ['kind,part\nclutch,', /Name is empty/],
@@ -214,12 +226,17 @@ describe('a part in a form', () => {
     ['part,kind,in the driveline\na,box,gearbox; gears 2 3', /must be smaller|ratios/],
     ['part,kind,driveline\na,wing,wing', /no role in the driveline/],
   ])('a row that cannot be read says why: %j', async (text, sentence) => {
-    const { rows } = await readPartsCsv(text, { units: UNIT_SETS.metric, decimalMark: '.', stages })
+    const { rows } = await readPartsCsv(text, { units: UNIT_SETS.metric, decimalMark: '.', stages, parts: OTHERS })
     expect(rows[0]).toMatchObject({ body: null, refusal: expect.stringMatching(sentence) })
   })
   it('needs columns for kind and part, and names those it does not know', async () => {
-    await expect(readPartsCsv('a,b\n1,2', { units: UNIT_SETS.metric, decimalMark: '.', stages })).rejects.toThrow(/“Kind” and one “Part”/)
-    const { rows, unknown } = await readPartsCsv('Colour,part,KIND,stage\nred,a,clutch,as bought', { units: UNIT_SETS.metric, decimalMark: '.', stages })
+    await expect(readPartsCsv('a,b\n1,2', { units: UNIT_SETS.metric, decimalMark: '.', stages, parts: OTHERS })).rejects.toThrow(/“Kind” and one “Part”/)
+    const { rows, unknown } = await readPartsCsv('Colour,part,KIND,stage\nred,a,clutch,as bought', {
+      units: UNIT_SETS.metric,
+      decimalMark: '.',
+      stages,
+      parts: OTHERS,
+    })
     expect(unknown).toEqual(['Colour'])
     expect(rows[0]?.body).toMatchObject({ kind: 'clutch', stageId: 's0', status: 'wanted' })
   })

@@ -10,13 +10,14 @@ import {
   ratingLine,
   type Stage,
 } from '@bold-ballast/core'
+import { type Named, named } from '../../../shared/own-fields.ts'
 import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
 import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { typedAgain, typedText, usualText } from '../../../ui/quantity.ts'
 
-export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>): FieldSpec[] => [
+export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[], units: Record<string, string>, others: readonly Named[]): FieldSpec[] => [
   {
     name: 'kind',
     label: 'Kind',
@@ -83,6 +84,16 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
     type: 'textarea',
     isWide: true,
   },
+  { name: 'takeOffMinutes', label: 'Off and on again, minutes', section: 'To have it off' },
+  { name: 'takeOffPeople', label: 'Hands that it takes', hint: 'Empty: one.' },
+  {
+    name: 'behind',
+    label: 'What has to come off first',
+    hint: 'Names of parts, with commas between.',
+    suggestions: others.map(({ name }) => name),
+  },
+  { name: 'tools', label: 'Tools' },
+  { name: 'fixings', label: 'Fixings that are used up', hint: 'Such as: 6 bolts M8, gasket.' },
   { name: 'pros', label: 'For it', section: 'Notes' },
   { name: 'cons', label: 'Against it' },
   { name: 'serial', label: 'Serial number or batch' },
@@ -138,6 +149,8 @@ const readExtras = (read: FormReader) =>
     return { name, massKg: kg, cost: plainNumber(read, 'extras', cost, 'The cost of what comes with it') }
   })
 
+const TAKE_OFF = ['takeOffMinutes', 'takeOffPeople', 'behind', 'tools', 'fixings'] as const
+
 const readRatings = (read: FormReader) =>
   read.lines('ratings').flatMap((line) => {
     try {
@@ -163,8 +176,22 @@ function readDrive(read: FormReader) {
   }
 }
 
-/** A part as it was typed. */
-export const partBody = (read: FormReader): Record<string, unknown> => ({
+/** What it takes to have it off; nothing where nobody said anything. */
+function readTakeOff(read: FormReader, others: readonly Named[]) {
+  if (TAKE_OFF.every((name) => read.raw(name) === '')) return null
+  const minutes = plainNumber(read, 'takeOffMinutes', read.raw('takeOffMinutes'), 'The time to have it off')
+  if (minutes === 0) read.refuse('takeOffMinutes', 'It takes more than no time. Leave it empty where nobody knows.')
+  return {
+    minutes,
+    people: read.raw('takeOffPeople') === '' ? 1 : read.count('takeOffPeople', 'Hands that it takes', 1, 20),
+    behindIds: named('behind', others, 'part').read(read, 'behind'),
+    tools: read.optional('tools'),
+    fixings: read.optional('fixings'),
+  }
+}
+
+/** A part as it was typed; `others` are the parts it may stand behind. */
+export const partBody = (read: FormReader, others: readonly Named[]): Record<string, unknown> => ({
   kind: read.text('kind', 'Kind'),
   name: read.text('name', 'Name'),
   fuelRole: read.optional('fuelRole'),
@@ -184,6 +211,7 @@ export const partBody = (read: FormReader): Record<string, unknown> => ({
   paid: plainNumber(read, 'paid', read.raw('paid'), 'What was paid'),
   life: readLife(read),
   extras: readExtras(read),
+  takeOff: readTakeOff(read, others),
   pros: read.optional('pros'),
   cons: read.optional('cons'),
   serial: read.optional('serial'),
@@ -194,8 +222,8 @@ export const partBody = (read: FormReader): Record<string, unknown> => ({
 const number = (value: number | null) => (value === null ? '' : String(value))
 
 /** The texts that a form of a part starts with. */
-export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typeof ratingLine>[1]): FormValues {
-  const { mass, life } = part
+export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typeof ratingLine>[1], others: readonly Named[]): FormValues {
+  const { mass, life, takeOff } = part
   const proof = mass && mass.proof !== 'measured' ? ` ${mass.proof}` : ''
   return {
     kind: part.kind,
@@ -219,6 +247,11 @@ export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typ
     extras: part.extras
       .map(({ name, massKg, cost }) => [name, massKg === null ? '' : typedText('mass', massKg, units.mass), number(cost)].join('; ').replace(/(; )+$/, ''))
       .join('\n'),
+    takeOffMinutes: number(takeOff?.minutes ?? null),
+    takeOffPeople: takeOff && takeOff.people > 1 ? String(takeOff.people) : '',
+    behind: (takeOff?.behindIds ?? []).flatMap((id) => others.find((each) => each.id === id)?.name ?? []).join(', '),
+    tools: takeOff?.tools ?? '',
+    fixings: takeOff?.fixings ?? '',
     pros: part.pros ?? '',
     cons: part.cons ?? '',
     serial: part.serial ?? '',

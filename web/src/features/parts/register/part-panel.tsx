@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { lifeOf } from '@bold-ballast/core'
+import { lifeOf, takeOffPlan } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
 import type { StoredPart } from '../../../shared/part-words.ts'
 import { Photos } from '../../../shared/photos.tsx'
@@ -18,15 +18,16 @@ export function PartPanel({ records, part, onClose }: { records: RecordsAnswer; 
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const removal = useRemoval(build.id, 'parts')
+  const others = parts.filter(({ id }) => id !== part?.id)
   const kinds = [...new Set(parts.map(({ kind }) => kind))]
   return (
     <Panel title={part ? part.name : 'A part'} onClose={onClose}>
       <RecordForm
         draftKey={`${build.id}.part.${part ? `${part.id}.${part.version}` : 'new'}`}
-        fields={partFieldSpecs(stages, kinds, units)}
-        defaults={part ? partDefaults(part, units) : { status: 'wanted', count: '1', stage: '' }}
+        fields={partFieldSpecs(stages, kinds, units, others)}
+        defaults={part ? partDefaults(part, units, others) : { status: 'wanted', count: '1', stage: '' }}
         submitLabel="Store the part"
-        toBody={(read, id) => (part ? { version: part.version, ...partBody(read) } : { id, ...partBody(read) })}
+        toBody={(read, id) => (part ? { version: part.version, ...partBody(read, others) } : { id, ...partBody(read, others) })}
         send={(body) =>
           part ? patch({ buildId: build.id, resource: 'parts', id: part.id, body }).unwrap() : create({ buildId: build.id, resource: 'parts', body }).unwrap()
         }
@@ -34,6 +35,7 @@ export function PartPanel({ records, part, onClose }: { records: RecordsAnswer; 
       />
       {part && (
         <>
+          <TakeOff parts={parts} part={part} />
           {part.life && <Uses records={records} part={part} />}
           <Photos records={records} recordId={part.id} />
           {removal.notice}
@@ -50,6 +52,35 @@ export function PartPanel({ records, part, onClose }: { records: RecordsAnswer; 
         </>
       )}
     </Panel>
+  )
+}
+
+/** What comes off before the part, and what all of it takes; the other way round it goes on again. */
+function TakeOff({ parts, part }: { parts: readonly StoredPart[]; part: StoredPart }) {
+  if (!part.takeOff) return null
+  const { steps, minutes, people, unknown, tools, fixings } = takeOffPlan(parts, part.id)
+  return (
+    <section className="mt-5 border-t border-line pt-3">
+      <h3 className="font-semibold">
+        To have it off: {unknown.length > 0 ? 'at least ' : ''}
+        {minutes} min, {people === 1 ? 'one person' : `${people} people`}
+        {steps.length > 1 ? `, ${steps[0]?.name} first` : ''}
+      </h3>
+      <ol className="my-2">
+        {steps.map(({ id, name, takeOff }, i) => (
+          <li key={id} className="flex items-baseline gap-3 border-b border-line py-1">
+            <span className="w-5 text-right text-quiet tabular-nums">{i + 1}</span>
+            <span className="flex-1">{name}</span>
+            <span className="text-quiet">{takeOff?.minutes == null ? 'nobody said how long' : `${takeOff.minutes} min`}</span>
+          </li>
+        ))}
+      </ol>
+      <p className="text-[13px] text-quiet">
+        Both ways together; it goes on again from the last to the first.
+        {tools.length > 0 && ` Tools: ${tools.join(', ')}.`}
+        {fixings.length > 0 && ` Used up: ${fixings.join(', ')}.`}
+      </p>
+    </section>
   )
 }
 

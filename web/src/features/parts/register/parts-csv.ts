@@ -1,4 +1,5 @@
 import { CalculationError, type DecimalMark, FUEL_ROLES, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
+import type { Named } from '../../../shared/own-fields.ts'
 import type { StoredPart } from '../../../shared/part-words.ts'
 import type { CsvTable } from '../../../ui/files/csv-button.tsx'
 import { FormReader, type FormValues } from '../../../ui/forms/form-reader.ts'
@@ -19,6 +20,11 @@ const COLUMNS: readonly (readonly [heading: string, field: string, others?: read
   ['Cost', 'cost', ['price']],
   ['Life', 'life'],
   ['Comes with', 'extras', ['extras']],
+  ['Off and on again (min)', 'takeOffMinutes'],
+  ['Hands to have it off', 'takeOffPeople'],
+  ['Comes off first', 'behind'],
+  ['Tools', 'tools'],
+  ['Fixings used up', 'fixings'],
   ['For it', 'pros', ['pros']],
   ['Against it', 'cons', ['cons']],
   ['Serial', 'serial', ['batch', 'serial number']],
@@ -44,7 +50,7 @@ const stageNumber = (stages: readonly Stage[], id: string | null) => stages.find
 export const partsTable = (parts: readonly StoredPart[], stages: readonly Stage[], units: Units): CsvTable => ({
   head: COLUMNS.map(([heading]) => heading),
   rows: parts.map((part) => {
-    const values = partDefaults({ ...part, ratings: part.ratings.map((rating) => ({ ...rating, typed: ratingLine(rating, units) })) }, units)
+    const values = partDefaults({ ...part, ratings: part.ratings.map((rating) => ({ ...rating, typed: ratingLine(rating, units) })) }, units, parts)
     return COLUMNS.map(([, field]) => {
       if (field === 'stage') return stageNumber(stages, part.stageId)
       if (field === 'mass' && part.mass && !part.mass.typed) return `${typedText('mass', part.mass.massKg, units.mass)} ${part.mass.proof}`
@@ -78,7 +84,7 @@ const STATUS: Record<string, string> = {
  */
 export async function readPartsCsv(
   text: string,
-  { units, decimalMark, stages }: { units: Units; decimalMark: DecimalMark; stages: readonly Stage[] },
+  { units, decimalMark, stages, parts }: { units: Units; decimalMark: DecimalMark; stages: readonly Stage[]; parts: readonly Named[] },
 ): Promise<{ rows: ReadPart[]; unknown: string[] }> {
   const { default: Papa } = await import('papaparse')
   const rows = Papa.parse<string[]>(text.replace(/^\ufeff/, '').trim(), { skipEmptyLines: 'greedy' }).data
@@ -87,6 +93,10 @@ export async function readPartsCsv(
   const fields = head.map(fieldOf)
   if (!fields.includes('kind') || !fields.includes('name'))
     throw new CalculationError('missing', 'file', 'The first line must name a column “Kind” and one “Part”. Name them so and read the file again.')
+  const nameAt = fields.indexOf('name')
+  // Parts of the file may name each other, whatever their order.
+  const ids = body.map(() => crypto.randomUUID())
+  const others = [...body.map((cells, i) => ({ id: ids[i] as string, name: (cells[nameAt] ?? '').trim() })), ...parts]
   return {
     unknown: head.filter((_, i) => fields[i] === undefined),
     rows: body.map((cells, i): ReadPart => {
@@ -107,7 +117,13 @@ export async function readPartsCsv(
         read.refuse('status', `"${values.status}" is no status. Use wanted, ordered, here, fitted or worn out.`)
       if (values.fuelRole && !FUEL_ROLES.some((role) => role === values.fuelRole))
         read.refuse('fuelRole', `"${values.fuelRole}" is nothing a part does for the fuel. Use one of: ${FUEL_ROLES.join(', ')}; or leave it empty.`)
-      const made = { id: crypto.randomUUID(), ...partBody(read) }
+      const made = {
+        id: ids[i],
+        ...partBody(
+          read,
+          others.filter(({ id }) => id !== ids[i]),
+        ),
+      }
       const [refusal = null] = Object.values(read.errors)
       return { line: i + 2, name: values.name ?? '', body: refusal === null ? made : null, refusal }
     }),

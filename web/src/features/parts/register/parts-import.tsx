@@ -20,7 +20,7 @@ export function PartsImport({ records, onClose }: { records: RecordsAnswer; onCl
     setFailure(null)
     setBatchId(crypto.randomUUID())
     try {
-      setFound(await readPartsCsv(await file.text(), { units, decimalMark, stages: records.stages }))
+      setFound(await readPartsCsv(await file.text(), { units, decimalMark, stages: records.stages, parts: records.parts }))
     } catch (error) {
       if (!(error instanceof CalculationError)) throw error
       setFailure(error.message)

@@ -1,8 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type BookChange, type BookRule, isMeasured, type RuleChange, type RulesAtStage } from '@bold-ballast/core'
+import { needText } from '../../../shared/rule-words.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
-import { needText } from './need-text.ts'
 
 type Book = RecordsAnswer['ruleBooks'][number]
 

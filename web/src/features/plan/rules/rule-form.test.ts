@@ -1,9 +1,10 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { chooseUnits, ruleSchema } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
+import { averageText } from '../../../shared/rule-words.ts'
 import { FormReader } from '../../../ui/forms/form-reader.ts'
 import { bookFile, readBookFile } from './book-file.ts'
-import { averageText, readAverage, ruleForm } from './rule-form.ts'
+import { readAverage, ruleForm } from './rule-form.ts'
 
 const units = chooseUnits('metric', {})
 const records = { changes: [{ id: 'c', name: 'flat floor' }], parts: [{ id: 'p', name: 'Short final' }] } as unknown as RecordsAnswer

@@ -1,6 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type BookRule, METRIC_INFO, METRICS, type Metric, type RuleAverage, ruleFields } from '@bold-ballast/core'
 import { choiceOrNone, named, plainText } from '../../../shared/own-fields.ts'
+import { averageText } from '../../../shared/rule-words.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
 import type { FormReader } from '../../../ui/forms/form-reader.ts'
 import { typedText } from '../../../ui/quantity.ts'
@@ -47,12 +48,6 @@ export function readAverage(text: string, pulls: RuleAverage['pulls']): RuleAver
   const offsetsRpm = numbers(points.replaceAll('−', '-'))
   if (offsetsRpm.length === 0 || offsetsRpm.some(Number.isNaN)) return null
   return { ...none, around: at ? 'speed' : 'peak', speedRpm: at ? Number(at) : null, offsetsRpm, weights: numbers(weights) }
-}
-
-/** The same as it is typed. */
-export function averageText({ around, speedRpm, offsetsRpm, weights, fromRpm, toRpm }: RuleAverage): string {
-  if (fromRpm !== null && toRpm !== null) return `${fromRpm} to ${toRpm}`
-  return `${around === 'peak' ? 'peak' : `at ${speedRpm}:`} ${offsetsRpm.join(' ')}${weights.length > 0 ? ` weights ${weights.join(' ')}` : ''}`
 }
 
 const average: OwnKind = {

@@ -5,6 +5,7 @@ import { api, readFailure } from '../../../data/api.ts'
 import { useBuild } from '../../../data/use-build.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { plainText } from '../../../shared/own-fields.ts'
+import { basisText, marginText, needText } from '../../../shared/rule-words.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { saveFile } from '../../../ui/files/save-file.ts'
@@ -17,8 +18,7 @@ import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert, Caution, Empty, LoadError, Loading } from '../../../ui/states.tsx'
 import { bookFile, readBookFile } from './book-file.ts'
 import { ClassChangeView } from './class-change.tsx'
-import { needText } from './need-text.ts'
-import { averageText, ruleForm } from './rule-form.ts'
+import { ruleForm } from './rule-form.ts'
 
 type Book = RecordsAnswer['ruleBooks'][number]
 
@@ -27,27 +27,6 @@ const bookForm = makeForm(ruleBookKind.fields, [
   field('edition', plainText('edition'), { label: 'Edition', hint: 'Such as 2027.' }),
   field('isShared', 'checkbox', { label: 'Other builds of the garage may take a copy' }),
 ])
-
-/** Which driver and fuel a rule counts, in words. */
-function basisText({ basis, average, modifiers }: BookRule, text: ReturnType<typeof useQuantities>['text']): string {
-  return [
-    basis ? (basis.driverIn ? 'driver in' : 'no driver') : '',
-    basis && basis.fuelL !== null ? `${text('volume', basis.fuelL)} of fuel` : '',
-    average ? `power averaged, ${averageText(average).replaceAll('-', '−')}` : '',
-    ...modifiers.filter(({ applies }) => applies).map(({ name }) => name),
-  ]
-    .filter((part) => part !== '')
-    .join(', ')
-}
-
-function marginText({ kgInHand, wInHand, inHand, metric }: RuleStanding, text: ReturnType<typeof useQuantities>['text']): string {
-  const words = (amount: string, value: number, cure: string) => (value >= 0 ? `${amount} in hand` : `${amount} ${cure}`)
-  if (kgInHand !== null && wInHand !== null)
-    return `${words(text('mass', Math.abs(kgInHand)), kgInHand, 'to add')} or ${words(text('power', Math.abs(wInHand)), wInHand, 'to give up')}`
-  if (kgInHand !== null) return words(text('mass', Math.abs(kgInHand)), kgInHand, 'short')
-  if (inHand === null || metric === null) return ''
-  return words(text(METRIC_INFO[metric].kind, Math.abs(inHand)), inHand, 'short')
-}
 
 /** How a verdict is marked: what breaks or would break stands out. */
 const toneOf = (word: RuleStanding['word']): string =>

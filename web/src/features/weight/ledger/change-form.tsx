@@ -74,7 +74,22 @@ function fieldSpecs(records: RecordsAnswer, change: StoredChange | null): FieldS
     { name: 'fromChangeId', label: 'Transfer from', type: 'select', options: parts('off') },
     { name: 'toChangeId', label: 'Transfer to', type: 'select', options: parts('on') },
     { name: 'cost', label: 'Cost, all pieces', hint: 'In the money you count in.' },
+    { name: 'paid', label: 'Paid, all pieces' },
     { name: 'hours', label: 'Hours of work' },
+    {
+      name: 'fate',
+      label: 'What became of it',
+      type: 'select',
+      section: 'What came off',
+      options: [
+        { value: '', label: 'nobody said' },
+        { value: 'kept', label: 'kept' },
+        { value: 'sold', label: 'sold' },
+        { value: 'scrapped', label: 'scrapped' },
+      ],
+    },
+    { name: 'fateWords', label: 'Where it lies, for what, or who has it' },
+    { name: 'fateBack', label: 'It brought back', hint: 'Counts against what the build costs.' },
     ...placeFields('place', 'Place of its own', 'Empty: that of its zone.'),
   ]
 }
@@ -96,6 +111,13 @@ function readMass(read: FormReader) {
     at: new Date().toISOString(),
     instrument: read.optional('instrument'),
   }
+}
+
+/** What became of a piece that came off; nothing where nobody said. */
+function readFate(read: FormReader, back: number | null) {
+  const [is, words] = [read.optional('fate'), read.optional('fateWords')]
+  if (is === null && (words !== null || back !== null)) read.refuse('fate', 'Say what became of it: kept, sold or scrapped.')
+  return is === null ? null : { is, words, back }
 }
 
 function changeBody(read: FormReader, change: StoredChange | null): Record<string, unknown> {
@@ -123,7 +145,9 @@ function changeBody(read: FormReader, change: StoredChange | null): Record<strin
     fromChangeId: read.optional('fromChangeId'),
     toChangeId: read.optional('toChangeId'),
     cost: plain('cost', 'Cost'),
+    paid: plain('paid', 'What was paid'),
     hours: plain('hours', 'Hours'),
+    fate: readFate(read, plain('fateBack', 'What it brought back')),
     place: readPlace(read, 'place'),
   }
 }
@@ -164,7 +188,11 @@ export function ChangeForm({
         fromChangeId: change.fromChangeId ?? '',
         toChangeId: change.toChangeId ?? '',
         cost: change.cost === null ? '' : numberText(change.cost),
+        paid: change.paid == null ? '' : numberText(change.paid),
         hours: change.hours === null ? '' : numberText(change.hours),
+        fate: change.fate?.is ?? '',
+        fateWords: change.fate?.words ?? '',
+        fateBack: change.fate?.back == null ? '' : numberText(change.fate.back),
         ...placeDefaults('place', change.place, units.length),
       }
     : { kind: 'off', count: '1', proof: 'measured', state: 'done', doneAt: now, touchesPower: 'false', waits: 'false' }

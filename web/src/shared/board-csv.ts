@@ -1,7 +1,7 @@
 import { arrivedCell, type Board, fromSi, METRIC_INFO, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
-import type { CsvTable } from '../../ui/files/csv-button.tsx'
+import type { CsvTable } from '../ui/files/csv-button.tsx'
 
-/** The Board as a table: a row for each goal and stage, in the picked units. */
+/** The Board as a table: a row for each goal and each of its stages, in the picked units. */
 export function boardCsv(board: Board, units: Record<QuantityKind, string>): CsvTable {
   return {
     head: ['Metric', 'Unit', 'Goal', 'Sense', 'Goal value', 'Goal upper value', 'Verdict', 'Chance', 'Stage', 'Stage name', 'Value', 'Spread', 'Proof'],
@@ -19,8 +19,8 @@ export function boardCsv(board: Board, units: Record<QuantityKind, string>): Csv
               goal.verdict?.word ?? 'being worked out',
               goal.verdict?.chance ?? null,
             ]
-      return board.stages.map((stage, at) => {
-        const cell = arrivedCell(cells[at])
+      return board.stages.map((stage) => {
+        const cell = arrivedCell(cells[stage.position])
         return [
           word,
           units[kind],

@@ -1,0 +1,11 @@
+import { defineRoom } from '../../shared/define-room.ts'
+
+export const room = defineRoom({
+  path: 'report',
+  name: 'Report',
+  key: 'r',
+  heading: 'The record',
+  place: 130,
+  page: async () => (await import('./report-page.tsx')).ReportPage,
+  pictures: [{ name: 'report', query: 'tab=sheet', until: 'Shown by a reading', day: '2027-03-01' }],
+})
