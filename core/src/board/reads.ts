@@ -16,10 +16,10 @@ export const ANSWER_READS = {
   board: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'partUses', 'ruleBooks', 'hands', 'decisions', ...OF_METRICS])],
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
-  aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits'])],
+  aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'targets', 'limits', 'ruleBooks'])],
   track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'loggerMappings', 'targets', 'limits'])],
   rules: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'ruleBooks', ...OF_METRICS])],
-  jobs: [...OF_THE_CAR, ...JOBS_READS, 'hands', 'decisions'],
+  jobs: [...new Set<RecordList>([...OF_THE_CAR, ...JOBS_READS, ...POWER_READS, 'hands', 'decisions'])],
   drivetrain: [...new Set<RecordList>([...OF_THE_CAR, ...DRIVE_ROOM_READS])],
 } as const satisfies Record<string, readonly RecordList[]>
 

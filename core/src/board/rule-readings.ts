@@ -2,9 +2,9 @@ import { CalculationError } from '../errors.ts'
 import { isMeasured, type Proof } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { BookRule, RuleBook } from '../records/rule-kinds.ts'
-import { bookAtStage, ratioOrProblem } from '../rooms/jobs/rule-books.ts'
+import { ratioOrProblem } from '../rooms/jobs/rule-books.ts'
 import { type BookChange, compareBooks } from '../ruling/class-change.ts'
-import { massOverRuleKg } from '../ruling/rule-ratio.ts'
+import { bookAtStage, overRule } from '../stages/book-limits.ts'
 import type { Car } from '../stages/car.ts'
 import { chanceAtMost, type Distribution } from '../stats/distribution.ts'
 import { ALL_METRICS, StageValues } from './stage-values.ts'
@@ -69,7 +69,7 @@ function readingOf(values: StageValues, position: number, rule: BookRule): RuleS
       word: 'not shown',
       problem: values.isWaiting(rule.metric, position, position) ? 'It is being worked out.' : 'Nothing shows it at this stage.',
     }
-  const over = rule.metric === 'massReady' ? massOverRuleKg(values.car.records.build.reference, rule.basis) : 0
+  const over = overRule(values.car, rule)
   const [value, distribution] = [found.value - over, { ...found.distribution, mean: found.distribution.mean - over, floor: found.distribution.floor - over }]
   const inHand = insideBy(rule, value)
   const kgInHand = rule.metric === 'massReady' ? inHand : null

@@ -49,7 +49,8 @@ const isReadable: RecordRule = (next) => {
     throw new RecordRefusal('value', 'What was timed is more than zero. Check the number.')
   if (next.metric !== 'wingOverRoof' && value < 0)
     throw new RecordRefusal('value', 'A reach inside of the body is read as 0. Only a wing under the roof is read below zero.')
-  return next
+  if (next.metric === 'noise' && !next.atM) throw new RecordRefusal('atM', 'Say how far off it was read, such as noise 98.5 dB at 0.5 m.')
+  return next.metric === 'noise' ? next : { ...next, atM: null }
 }
 
 /** One metric read with an instrument: a timed start, a speed. */
@@ -70,6 +71,8 @@ export const readingKind = defineRecord({
     instrument: z.string().trim().max(80).nullable().default(null),
     timing: z.enum(TIMINGS).nullable().default(null),
     surface: z.enum(SURFACES).default('dry'),
+    /** How far off noise was read. */
+    atM: z.number().positive().max(200).nullish(),
     /** How far the car rolled before the clock began. */
     rollOutM: z.number().min(0).max(1).default(0),
     /** Why it counts nowhere; null: it counts. */

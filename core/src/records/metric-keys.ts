@@ -33,6 +33,7 @@ export const METRIC_GOALS = {
   wingChord: 'positive',
   wingSpan: 'positive',
   wingElements: 'positive',
+  noise: 'positive',
   lapTime: 'positive',
   cornerGrip: 'positive',
   brakeShare: 'share',
@@ -60,7 +61,7 @@ export const DRIVETRAIN_METRICS = [
 ] as const satisfies readonly Metric[]
 export type DrivetrainMetric = (typeof DRIVETRAIN_METRICS)[number]
 
-/** What rule books ask of bodywork: limits, never targets; read with a tape. */
+/** What rule books ask of bodywork and of its noise: limits, never targets; read with a tape or a meter. */
 export const TAPE_METRICS = [
   'reachFront',
   'reachRear',
@@ -70,6 +71,7 @@ export const TAPE_METRICS = [
   'wingChord',
   'wingSpan',
   'wingElements',
+  'noise',
 ] as const satisfies readonly Metric[]
 export type TapeMetric = (typeof TAPE_METRICS)[number]
 

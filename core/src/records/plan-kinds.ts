@@ -176,7 +176,7 @@ const namesDriverOfMass: RecordRule = (next) => {
 /** What a rule book asks of bodywork is held, not aimed at. */
 const isAimedAt: RecordRule = (next) => {
   if ((TAPE_METRICS as readonly unknown[]).includes(next.metric))
-    throw new RecordRefusal('metric', 'What a rule book asks of bodywork is a limit. Set it as a limit of the class.')
+    throw new RecordRefusal('metric', 'What a rule book asks of bodywork and noise is a limit. Set it as a limit of the class.')
   return next
 }
 

@@ -42,8 +42,8 @@ describe('stored records', () => {
     ],
     [
       'a target of no metric',
-      (all: BuildRecords) => Object.assign(all.targets[0] as object, { metric: 'noise' }),
-      { list: 'targets', id: 't1', name: 'noise' },
+      (all: BuildRecords) => Object.assign(all.targets[0] as object, { metric: 'loudness' }),
+      { list: 'targets', id: 't1', name: 'loudness' },
       /^metric is none of/,
     ],
   ])('%s is left out and named', (_, edit, named, reason) => {

@@ -73,6 +73,9 @@ export function massOverRuleKg(
   return fuel + (rule.driverIn ? 0 : reference.driverKg)
 }
 
+/** How far off noise is quoted, where no rule says another distance (common practice, no source). */
+export const NOISE_AT_M = 0.5
+
 /**
  * A sound level brought to another distance in the free field: −20 lg(d₂/d₁). Rejects distances of zero or less.
  * @example soundAt({ levelDb: 101.5, fromM: 0.5, toM: 7.5 }).toFixed(2) // '77.98'

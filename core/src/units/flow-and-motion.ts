@@ -166,6 +166,13 @@ export const FLOW_AND_MOTION = [
     decimals: 2,
   }),
   defineQuantity({
+    kind: 'sound',
+    units: [{ symbol: 'dB(A)', ending: 'Db', factor: 1, aliases: ['db', 'dba', 'decibel', 'decibels'] }],
+    metric: 'dB(A)',
+    imperial: 'dB(A)',
+    decimals: 1,
+  }),
+  defineQuantity({
     kind: 'voltage',
     units: [
       { symbol: 'V', ending: 'V', factor: 1, aliases: ['volt', 'volts'] },

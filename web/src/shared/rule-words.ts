@@ -17,10 +17,12 @@ export function averageText({ around, speedRpm, offsetsRpm, weights, fromRpm, to
 }
 
 /** Which driver and fuel a rule counts, in words. */
-export function basisText({ basis, average, modifiers }: BookRule, text: ReturnType<typeof useQuantities>['text']): string {
+export function basisText({ metric, basis, average, modifiers }: BookRule, text: ReturnType<typeof useQuantities>['text']): string {
+  const countsMass = metric === 'massReady' || metric === 'ruleRatio'
   return [
-    basis ? (basis.driverIn ? 'driver in' : 'no driver') : '',
-    basis && basis.fuelL !== null ? `${text('volume', basis.fuelL)} of fuel` : '',
+    basis && countsMass ? (basis.driverIn ? 'driver in' : 'no driver') : '',
+    basis && countsMass && basis.fuelL !== null ? `${text('volume', basis.fuelL)} of fuel` : '',
+    metric === 'noise' && basis?.atM ? `${text('distance', basis.atM, { isGoal: true })} off` : '',
     average ? `power averaged, ${averageText(average).replaceAll('-', '−')}` : '',
     ...modifiers.filter(({ applies }) => applies).map(({ name }) => name),
   ]
@@ -28,6 +30,7 @@ export function basisText({ basis, average, modifiers }: BookRule, text: ReturnT
     .join(', ')
 }
 
+/** What is in hand of a rule, or what is short of it. */
 export function marginText({ kgInHand, wInHand, inHand, metric }: RuleStanding, text: ReturnType<typeof useQuantities>['text']): string {
   const words = (amount: string, value: number, cure: string) => (value >= 0 ? `${amount} in hand` : `${amount} ${cure}`)
   if (kgInHand !== null && wInHand !== null)

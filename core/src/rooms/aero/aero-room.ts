@@ -3,6 +3,7 @@ import { orElse } from '../../attempt.ts'
 import type { Proof } from '../../proof/quantity.ts'
 import type { AeroBasis, Outline } from '../../records/aero-schemas.ts'
 import { AERO_METRICS, type AeroMetric } from '../../records/metric-keys.ts'
+import { bookLimits } from '../../stages/book-limits.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { powerAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
@@ -67,10 +68,10 @@ export interface AeroRoom {
 const knownOf = (found: Known | undefined): Known | null => (found ? { value: found.value, sd: found.sd, proof: found.proof } : null)
 const isAero = (metric: string): metric is AeroMetric => (AERO_METRICS as readonly string[]).includes(metric)
 
-/** The limits of aero that hold at a stage: from their first stage to their last. */
+/** The limits of aero that hold at a stage, typed and of its book: from their first stage to their last. */
 function limitsAt(car: Car, position: number): AeroLimit[] {
   const last = car.stages.length - 1
-  return car.records.limits.flatMap(({ id, metric, sense, value, fromStageId, untilStageId }) => {
+  return [...car.records.limits, ...bookLimits(car)].flatMap(({ id, metric, sense, value, fromStageId, untilStageId }) => {
     const from = fromStageId === null ? last : stageIndex(car, fromStageId)
     const until = untilStageId === null ? last : stageIndex(car, untilStageId)
     return isAero(metric) && position >= from && position <= until ? [{ id, metric, sense, value }] : []

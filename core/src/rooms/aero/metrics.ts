@@ -35,6 +35,7 @@ const FACTS: Readonly<
   wingChord: { word: 'Wing chord', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
   wingSpan: { word: 'Wing span', kind: 'length', sense: 'atMost', calculation: 'aero.rule-box', range: 0.1 },
   wingElements: { word: 'Wing elements', kind: 'ratio', sense: 'atMost', calculation: 'aero.rule-box', range: 1 },
+  noise: { word: 'Noise at 0.5 m', kind: 'sound', sense: 'atMost', calculation: 'rules.noise', range: 5 },
 }
 /** Which tests of the whole car prove what is no length by a tape; clearance comes through a model and is never more than calculated. */
 const PROVED_BY: Readonly<Partial<Record<AeroMetric, readonly string[]>>> = {
@@ -65,11 +66,20 @@ export const AERO_MEASUREMENTS = [
   defineMeasurement({
     key: 'tape',
     metric: 'reachFront',
-    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) => ({
-      head: `Hold a tape to ${facts(metric).word.toLowerCase()}`,
-      text: isBuilt ? `${stage(position)} is built and was never taped.` : 'Nothing was taped yet: until then it is worked out from the boxes of the devices.',
-      to: at('aero', position, '&tab=car'),
-    }),
+    cure: ({ metric, position, isBuilt }, { stage, metric: facts, at }) =>
+      metric === 'noise'
+        ? {
+            head: 'Hold a meter to the exhaust',
+            text: isBuilt ? `${stage(position)} is built and nobody read how loud it is.` : 'Nobody read yet how loud the car is.',
+            to: at('aero', position, '&tab=car&do=taped'),
+          }
+        : {
+            head: `Hold a tape to ${facts(metric).word.toLowerCase()}`,
+            text: isBuilt
+              ? `${stage(position)} is built and was never taped.`
+              : 'Nothing was taped yet: until then it is worked out from the boxes of the devices.',
+            to: at('aero', position, '&tab=car&do=taped'),
+          },
   }),
   defineMeasurement({
     key: 'coastDown',

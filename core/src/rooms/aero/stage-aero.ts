@@ -4,8 +4,10 @@ import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import { combineMeasurements } from '../../proof/combine-measurements.ts'
 import { leastProof } from '../../proof/quantity.ts'
+import type { Reading } from '../../records/drive-kinds.ts'
 import type { AeroMetric, TapeMetric } from '../../records/metric-keys.ts'
 import { TAPE_METRICS } from '../../records/metric-keys.ts'
+import { NOISE_AT_M, soundAt } from '../../ruling/rule-ratio.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import type { StageValue } from '../../stages/stage-value.ts'
@@ -101,6 +103,14 @@ function gapAt(car: Car, position: number): StageValue | undefined {
 /** Two readings of a tape that are this sure confirm each other (common practice, no source). */
 const CONFIRMING_SD_M = 0.01
 const USUAL_TAPE_SD_M = 0.005
+/** A meter and where it is held: so unsure, and so sure that two readings confirm each other (common practice, no source). */
+const USUAL_METER_SD_DB = 1
+
+/** How unsure a reading is where nobody said; counts are exact. */
+const usualSdOf = (metric: TapeMetric): number => (metric === 'wingElements' ? 0 : metric === 'noise' ? USUAL_METER_SD_DB : USUAL_TAPE_SD_M)
+/** A reading as the metric is quoted: noise at the usual distance. */
+const asQuoted = ({ metric, value, atM }: Reading): number =>
+  metric === 'noise' ? soundAt({ levelDb: value, fromM: atM ?? NOISE_AT_M, toM: NOISE_AT_M }) : value
 
 /** The devices that a stage stands with and where they stand: readings are of the same car as long as this stays. */
 const contentOf = (car: Car, position: number) =>
@@ -108,33 +118,43 @@ const contentOf = (car: Car, position: number) =>
     .map(({ id, picked }) => `${id} ${picked}`)
     .sort()
     .join(',')
+/** What makes the car as loud as it is: every done line that touches power. */
+const loudnessOf = ({ linesByStage }: Car, position: number) =>
+  linesByStage
+    .slice(0, position + 1)
+    .flat()
+    .filter(({ change, doneAtMs }) => change.touchesPower && doneAtMs !== null)
+    .map(({ change }) => change.id)
+    .sort()
+    .join(',')
 
-/** What a tape said at the latest stage up to this one, as long as the devices stand as they did. */
+/** What a tape or a meter said at the latest stage up to this one, as long as the devices stand as they did. */
 function tapedAt(car: Car, position: number, metric: TapeMetric): StageValue | undefined {
+  const contentAt = metric === 'noise' ? loudnessOf : contentOf
   const readings = car.records.readings
     .filter((reading) => reading.metric === metric && reading.setAside === null)
     .map((reading) => ({ reading, at: stageIndex(car, reading.stageId) }))
-    .filter(({ at }) => at >= 0 && at <= position && contentOf(car, at) === contentOf(car, position))
+    .filter(({ at }) => at >= 0 && at <= position && contentAt(car, at) === contentAt(car, position))
     .sort((a, b) => Date.parse(b.reading.at) - Date.parse(a.reading.at))
   const last = readings[0]?.at
   const own = readings
     .filter(({ at }) => at === last)
-    .map(({ reading: { value, sd, instrument, at } }) => ({
-      value,
-      sd: sd ?? (metric === 'wingElements' ? 0 : USUAL_TAPE_SD_M),
-      instrument: instrument ?? undefined,
-      day: at.slice(0, 10),
+    .map(({ reading }) => ({
+      value: asQuoted(reading),
+      sd: reading.sd ?? usualSdOf(metric),
+      instrument: reading.instrument ?? undefined,
+      day: reading.at.slice(0, 10),
     }))
   const [head, ...rest] = own
   if (!head || last === undefined) return undefined
-  const found = combineMeasurements([head, ...rest], () => CONFIRMING_SD_M)
+  const found = combineMeasurements([head, ...rest], () => (metric === 'noise' ? USUAL_METER_SD_DB : CONFIRMING_SD_M))
   return { ...known(found.value, found.sd, found.proof), fromPosition: last === position ? null : last }
 }
 
 /** Lengths by the tape of the outline, counts exactly. */
 function boxedAt(car: Car, position: number, metric: TapeMetric): StageValue | undefined {
   const taped = tapedAt(car, position, metric)
-  if (taped) return taped
+  if (taped || metric === 'noise') return taped
   const { outline } = car.records.build
   const devices = devicesAtStage(car, position)
   if (!outline || !devices.some(({ kind, notches }) => kind !== 'body' && notches.some(({ box }) => box))) return undefined

@@ -85,7 +85,9 @@ function metricWorking(metric: AeroMetric) {
       ...metricFrame(car, position, declared, value),
       lines: linesOf(car, position, metric),
       remarks: [
-        ...((TAPE_METRICS as readonly string[]).includes(metric) && isMeasured(value.proof) ? ['Read with a tape on the car as it stands.'] : []),
+        ...((TAPE_METRICS as readonly string[]).includes(metric) && isMeasured(value.proof)
+          ? [metric === 'noise' ? 'Read with a meter, brought to 0.5 m as in the free field.' : 'Read with a tape on the car as it stands.']
+          : []),
         ...(restsOnTest(car, position, metric) ? ['It starts from a test of the whole car; devices of another notch count by the step between the two.'] : []),
         ...(['downforce', 'aeroBalance', 'balanceGap', 'dragArea'].includes(metric) && !isMeasured(value.proof)
           ? ['Estimates leave out how devices feed each other; a test of the whole car replaces them.']

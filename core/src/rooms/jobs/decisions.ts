@@ -13,13 +13,15 @@ import { moneyToStage, priceOf } from './money.ts'
 import { workedHours } from './real-pairs.ts'
 import { isOnItsWay, openTasks, optimismOf, roadPart } from './road-of-car.ts'
 
-type OptionRecord = Decision['options'][number]
+/** What an option is made of. */
+type OptionRecord = { readonly partIds: readonly string[]; readonly changeIds: readonly string[] }
 type Found = Partial<Record<CriterionSource, Weighed>>
 
 /** One standard deviation of a part's mass that says none: of a weighed one nothing, else 10 % (assumed). */
 const MASS_SHARE = 0.1
 
-function costOf(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
+/** What an option costs, as guesses run; null where nothing of it has a price. */
+export function costOfOption(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
   const parts = car.records.parts.filter(({ id }) => partIds.includes(id)).flatMap(priceOf)
   const lines = car.records.changes
     .filter(({ id, partId }) => changeIds.includes(id) && !partId)
@@ -40,7 +42,7 @@ function costOf(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
 }
 
 /** What the option adds to the car; a part that one of its lines puts in counts with the line. */
-function massOfOption(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
+export function massOfOption(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
   const lines = changeIds.flatMap((id) => car.lineById.get(id) ?? [])
   const inLines = new Set(lines.map(({ change }) => change.partId))
   const parts = car.records.parts.filter(({ id, mass }) => partIds.includes(id) && mass !== null && !inLines.has(id))
@@ -62,7 +64,7 @@ function massOfOption(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
 }
 
 /** Hours of open jobs that do its lines or need its parts, and of lines that no job does, as guesses run. */
-function hoursOf(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
+export function hoursOfOption(car: Car, { partIds, changeIds }: OptionRecord): Weighed {
   const bias = optimismOf(car).work
   const tasks = openTasks(car.records).filter(
     (task) => task.kind === 'work' && (task.changeIds.some((id) => changeIds.includes(id)) || task.partIds.some((id) => partIds.includes(id))),
@@ -91,7 +93,12 @@ export interface DecisionView {
 
 export function decisionView(car: Car, decision: Decision, today: string): DecisionView {
   const values = decision.options.map((option) => {
-    const found: Found = { cost: costOf(car, option), mass: massOfOption(car, option), hours: hoursOf(car, option), arrival: arrivalOf(car, option, today) }
+    const found: Found = {
+      cost: costOfOption(car, option),
+      mass: massOfOption(car, option),
+      hours: hoursOfOption(car, option),
+      arrival: arrivalOf(car, option, today),
+    }
     return decision.criteria.map(({ name, from }) => {
       const typed = option.values.find(({ of }) => of.toLowerCase() === name.toLowerCase())
       return typed ? { number: { value: typed.value, sd: typed.sd ?? 0 }, isTyped: true } : { number: found[from] ?? null, isTyped: false }

@@ -5,6 +5,7 @@ import type { Car } from '../../stages/car.ts'
 import { type DecisionView, decisionView, paidPerKg } from './decisions.ts'
 import { type CostItem, costItems, moneyToStage, type StageMoney } from './money.ts'
 import { ASSUMED_HAND, comingEvents, openTasks, optimismOf, type RoadOfCar, roadOf } from './road-of-car.ts'
+import { type WorthItem, worthItems } from './worth.ts'
 
 /** How guesses of one kind run, to be shown. */
 export interface OptimismShown extends ReturnType<typeof optimismFactors> {
@@ -27,6 +28,8 @@ export interface JobsRoom extends RoadOfCar {
   readonly costs: readonly CostItem[]
   readonly decisions: readonly DecisionView[]
   readonly paidPerKg: number | null
+  /** What priced changes that are not in the car yet buy. */
+  readonly worth: readonly WorthItem[]
 }
 
 /** Hours on lines that are not done and that no open job does. */
@@ -63,6 +66,7 @@ export function makeJobsRoom(car: Car, today: string): JobsRoom {
     costs: costItems(car),
     decisions: car.records.decisions.map((decision) => decisionView(car, decision, today)),
     paidPerKg: paidPerKg(car),
+    worth: worthItems(car),
   }
 }
 

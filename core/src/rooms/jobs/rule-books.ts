@@ -2,19 +2,13 @@ import { attempt } from '../../attempt.ts'
 import { gridSpeedRpm } from '../../dyno/curve.ts'
 import { CalculationError } from '../../errors.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
-import type { Limit } from '../../records/plan-kinds.ts'
-import type { BookRule, RuleBook } from '../../records/rule-kinds.ts'
+import type { BookRule } from '../../records/rule-kinds.ts'
 import { averagePower } from '../../ruling/average-power.ts'
 import { massOverRuleKg, type RatioVerdict, ruleRatio } from '../../ruling/rule-ratio.ts'
+import { bookAtStage } from '../../stages/book-limits.ts'
 import type { Car } from '../../stages/car.ts'
 import { curveAtStage, powerAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
-
-/** The book a stage races by: its own, else that of the stage before it. */
-export function bookAtStage({ stages, records }: Car, position: number): RuleBook | undefined {
-  const named = stages.slice(0, position + 1).findLast(({ ruleBookId }) => ruleBookId)?.ruleBookId
-  return records.ruleBooks.find(({ id }) => id === named)
-}
 
 const modifiersOf = ({ modifiers }: BookRule): number => modifiers.reduce((sum, { kgPerW, applies }) => sum + (applies ? kgPerW : 0), 0)
 
@@ -58,54 +52,4 @@ export const ratioRuleAt = (car: Car, position: number): BookRule | undefined =>
 export function ratioOrProblem(car: Car, position: number, rule: BookRule): RatioReading | CalculationError | undefined {
   const found = attempt(() => ratioAtStage(car, position, rule))
   return found as RatioReading | CalculationError | undefined
-}
-
-/** A rule's number as a limit on the car at its reference: mass with the driver and the fuel that the build counts. */
-const atReference = (car: Car, rule: BookRule, value: number): number =>
-  rule.metric === 'massReady' ? value + massOverRuleKg(car.records.build.reference, rule.basis) : value
-
-type Side = { readonly sense: Limit['sense']; readonly value: number }
-
-function sidesOf({ sense, value, highValue }: BookRule): Side[] {
-  if (value === null) return []
-  if (sense === 'between' && highValue !== null)
-    return [
-      { sense: 'atLeast', value },
-      { sense: 'atMost', value: highValue },
-    ]
-  return sense === 'atMost' || sense === 'atLeast' ? [{ sense, value }] : []
-}
-
-/** Whether a person typed a limit that is at least as strict, for the same metric on the same side. */
-const isCovered = ({ records }: Car, metric: Limit['metric'], { sense, value }: Side): boolean =>
-  records.limits.some((limit) => limit.metric === metric && limit.sense === sense && (sense === 'atMost' ? limit.value <= value : limit.value >= value))
-
-/** The rules of each stage's book about a number, as limits for the stages that race by it; beside a typed limit the stricter holds. */
-export function bookLimits(car: Car): Limit[] {
-  const last = car.stages.length - 1
-  return car.stages.flatMap((stage, from) => {
-    const book = bookAtStage(car, from)
-    if (!book || (from > 0 && bookAtStage(car, from - 1) === book)) return []
-    const next = car.stages.findIndex((_, position) => position > from && bookAtStage(car, position) !== book)
-    const until = next < 0 ? last : next - 1
-    return book.rules.flatMap((rule, i) =>
-      rule.metric === null
-        ? []
-        : sidesOf(rule)
-            .map(({ sense, value }) => ({ sense, value: atReference(car, rule, value) }))
-            .filter((side) => !isCovered(car, rule.metric as Limit['metric'], side))
-            .map(
-              ({ sense, value }): Limit => ({
-                id: `${book.id}.${i}.${from}.${sense}`,
-                metric: rule.metric as Limit['metric'],
-                sense,
-                value,
-                source: 'classRule',
-                fromStageId: stage.id,
-                untilStageId: car.stages[until]?.id ?? null,
-                typed: null,
-              }),
-            ),
-    )
-  })
 }

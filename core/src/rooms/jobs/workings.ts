@@ -1,9 +1,10 @@
 import { optimismFactors } from '../../jobs/optimism.ts'
+import { bookAtStage } from '../../stages/book-limits.ts'
 import { metricFrame, ofStage, type WorkingLine, type WorkingMaker } from '../../stages/working-line.ts'
 import { JOBS_METRICS, moneyValue } from './metrics.ts'
 import { costItems, moneyToStage } from './money.ts'
 import { optimismOf } from './road-of-car.ts'
-import { bookAtStage, ratioAtStage, ratioRuleAt } from './rule-books.ts'
+import { ratioAtStage, ratioRuleAt } from './rule-books.ts'
 
 /** Items of money that are told one by one, the greatest first. */
 const TOLD = 12

@@ -16,6 +16,7 @@ import * as track from './0014-track.ts'
 import * as trackLogs from './0015-track-logs.ts'
 import * as expectations from './0016-expectations.ts'
 import * as workshop from './0017-workshop.ts'
+import * as noise from './0018-noise.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -35,4 +36,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0015-track-logs': trackLogs,
   '0016-expectations': expectations,
   '0017-workshop': workshop,
+  '0018-noise': noise,
 }

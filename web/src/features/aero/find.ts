@@ -3,6 +3,7 @@ import type { FindInRoom } from '../../shared/define-room.ts'
 /** What the room adds to Find or do. */
 export const findIn: FindInRoom = (base, records) => [
   { key: 'do outline', group: 'Do', label: 'Tape the car’s outline', hint: 'aero, overhangs, roof, width', to: `${base}/aero?do=outline` },
+  { key: 'do taped', group: 'Do', label: 'Read the car with a tape or a meter', hint: 'aero, wing over roof, noise', to: `${base}/aero?tab=car&do=taped` },
   { key: 'do device', group: 'Do', label: 'New aero device', hint: 'wing, splitter, floor, body', to: `${base}/aero?do=device` },
   { key: 'do springs', group: 'Do', label: 'Springs, gaps and packers of a stage', hint: 'aero, set-up', to: `${base}/aero?tab=height&do=springs` },
   { key: 'do test', group: 'Do', label: 'New aero test', hint: 'coast-down, steady runs, drag', to: `${base}/aero?tab=proof&do=test` },

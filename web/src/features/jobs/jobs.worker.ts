@@ -1,6 +1,6 @@
 import {
-  attempt,
-  CalculationError,
+  changedLapCar,
+  costWorth,
   drawLengths,
   findHelps,
   findSlack,
@@ -8,6 +8,8 @@ import {
   type Helped,
   hoursLeft,
   type JobAhead,
+  type LapPlan,
+  lapOf,
   layRoad,
   lengthsAt,
   lookAhead,
@@ -19,8 +21,11 @@ import {
   type Slack,
   type StageReady,
   slipOf,
+  type WorthItem,
+  workLap,
 } from '@bold-ballast/core'
 import { expose } from 'comlink'
+import { orRefused, type Refused } from '../../shared/refused.ts'
 
 /** What is asked of a road: the stage that is looked at, what is late, and by how much. */
 export interface RoadQuestion {
@@ -42,12 +47,6 @@ export interface RoadAnswer {
   readonly slack: Slack
   readonly hours: readonly HandHours[]
   readonly slipped: RoadView | null
-}
-
-type Refused = { readonly refused: string }
-function orRefused<Answer>(work: () => Answer): Answer | Refused {
-  const found = attempt(work)
-  return found instanceof CalculationError ? { refused: found.message } : (found as Answer)
 }
 
 function viewOf(ready: ReadyRoad, { deadlines, stage }: RoadQuestion, draws: ReturnType<typeof drawLengths>, otherwise: Otherwise = {}): RoadView {
@@ -75,6 +74,27 @@ const work = {
         hours: day === undefined ? [] : hoursLeft(ready, layRoad(ready, lengthsAt(road)), stage, day),
         slipped: late ? viewOf(ready, question, draws, slipOf(ready, late.id, late.days)) : null,
       }
+    })
+  },
+  /** What a second a lap costs by each of some changes; null where it buys none. Refused where no lap can be driven. */
+  perSecond(plan: LapPlan, items: readonly WorthItem[]): readonly (number | null)[] | Refused {
+    return orRefused(() => {
+      const car = workLap(plan)?.car
+      if (!car) return { refused: 'No lap yet.' }
+      const { lapS } = lapOf(plan.track, car)
+      return items.map(({ massKg, powerW, worth }) =>
+        massKg === 0 && powerW === 0
+          ? null
+          : costWorth({
+              cost: worth.whole,
+              hours: 0,
+              hourWorth: 0,
+              massKg,
+              powerW,
+              powerToMassWPerKg: 0,
+              lapS: lapOf(plan.track, changedLapCar(car, { massKg, powerW })).lapS - lapS,
+            }).perSecond,
+      )
     })
   },
   /** What helps by the deadline of a stage; `tick` is told the share that is done. */

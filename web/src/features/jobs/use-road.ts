@@ -1,6 +1,7 @@
 import type { Helped, JobsRoom } from '@bold-ballast/core'
 import { proxy, type Remote, wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
+import type { Refused } from '../../shared/refused.ts'
 import { useWorked } from '../../ui/hooks/use-worked.ts'
 import type { JobsWorker, RoadAnswer, RoadQuestion, RoadView } from './jobs.worker.ts'
 
@@ -17,8 +18,8 @@ export interface RoadState {
   readonly refused: string | null
 }
 
-type Found<Answer> = { readonly key: string; readonly found: Answer | { readonly refused: string } }
-const isRefused = (found: object): found is { readonly refused: string } => 'refused' in found
+type Found<Answer> = { readonly key: string; readonly found: Answer | Refused }
+const isRefused = (found: object): found is Refused => 'refused' in found
 
 /** The road of a room at a stage, with something late where that is asked; worked out beside the page, the middle of it first. */
 export function useRoad({ road, deadlines }: JobsRoom, stage: number, late: RoadQuestion['late']): RoadState {

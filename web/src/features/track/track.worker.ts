@@ -1,6 +1,4 @@
 import {
-  attempt,
-  CalculationError,
   changedLapCar,
   gradeUnder,
   type Lap,
@@ -28,12 +26,7 @@ import {
   workLap,
 } from '@bold-ballast/core'
 import { expose } from 'comlink'
-
-type Refused = { readonly refused: string }
-const orRefused = <Answer>(work: () => Answer): Answer | Refused => {
-  const found = attempt(work)
-  return found instanceof CalculationError ? { refused: found.message } : (found as Answer)
-}
+import { orRefused, type Refused } from '../../shared/refused.ts'
 
 const work = {
   /** The lap of a plan, and the model's own run of it. */

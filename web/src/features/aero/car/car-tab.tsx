@@ -14,6 +14,7 @@ import { boxVerdicts } from '../verdicts.ts'
 import { DeviceTable } from './device-table.tsx'
 import { RuleTable } from './rule-table.tsx'
 import { SideView } from './side-view.tsx'
+import { TapedLine } from './taped-line.tsx'
 
 /** What a sum is without. */
 function without({ lacksBody, unknown }: AeroTabProps['totals']['loads']): string {
@@ -229,6 +230,7 @@ export function CarTab(props: AeroTabProps) {
           </Link>
         </p>
       )}
+      <TapedLine records={records} stageId={stageId} />
     </>
   )
 }

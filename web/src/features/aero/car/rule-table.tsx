@@ -5,8 +5,11 @@ import type { BoxVerdict } from '../verdicts.ts'
 
 /** What the rules allow, what stands, what is left; and the other notches that would break it or cure it. */
 export function RuleTable({ verdicts }: { verdicts: readonly BoxVerdict[] }) {
-  const { format } = useQuantities()
-  const number = (verdict: BoxVerdict, value: number) => (verdict.limit.metric === 'wingElements' ? String(value) : format('length', value).number)
+  const { format, text } = useQuantities()
+  const number = ({ limit: { metric } }: BoxVerdict, value: number): string => {
+    if (metric === 'wingElements') return String(value)
+    return metric === 'noise' ? text('sound', value) : format('length', value).number
+  }
   return (
     <ScrollBox label="The rule box">
       <table className="w-full">

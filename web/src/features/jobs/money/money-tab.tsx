@@ -12,6 +12,7 @@ import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import type { JobsTabProps } from '../tab-props.ts'
 import { moneyForm } from './money-form.ts'
+import { WorthTable } from './worth-table.tsx'
 
 const PROOF_OF = { paid: 'measured', catalogue: 'catalogue', guess: 'guess' } as const
 const LIST_WORDS = { parts: 'part', changes: 'ledger line', tasks: 'job', events: 'event' } as const
@@ -160,6 +161,7 @@ export function MoneyTab({ records, room, position }: JobsTabProps) {
               })}
             />
           </div>
+          <WorthTable records={records} room={room} position={position} currency={currency} />
           <CostTable items={items} text={text} />
         </>
       )}

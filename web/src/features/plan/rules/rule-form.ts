@@ -89,6 +89,15 @@ const fuel: OwnKind = {
   },
 }
 
+/** How far off noise is measured. */
+const distance: OwnKind = {
+  read: (read, name) => (read.raw(name) === '' ? null : (read.typedQuantity(name, read.raw(name), 'distance', 'How far off', 'm')?.value ?? null)),
+  begin: (record) => {
+    const metres = (record as BookRule | null)?.basis?.atM
+    return metres === null || metres === undefined ? '' : typedText('distance', metres, 'm')
+  },
+}
+
 /** One rule of a book. */
 export const ruleForm = (records: RecordsAnswer) =>
   makeForm(ruleFields, [
@@ -104,6 +113,7 @@ export const ruleForm = (records: RecordsAnswer) =>
     field('highValue', ofMetric('highValue', 'The upper number'), { label: 'Upper number', hint: 'Only for “between”.' }),
     field('basis.driverIn', 'checkbox', { label: 'The driver counts', section: 'How it is counted', begin: true }),
     field('basis.fuelL', fuel, { label: 'Fuel in it', hint: 'Empty: as it comes in.' }),
+    field('basis.atM', distance, { label: 'How far off noise is read', hint: 'Empty: 0.5 m.' }),
     field('average', average, { label: 'Power is averaged', hint: 'peak -500 0 500; at 8000: -500 0 500; 6000 to 7000. Empty: the peak.' }),
     field('roundStep', 'number', { label: 'Rounded to', hint: 'In the unit the rule is stored in; against the car.' }),
     field('modifiers', modifiers, { label: 'Modifiers, a line each: name; kg/kW', isWide: true }),

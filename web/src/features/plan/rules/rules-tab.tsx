@@ -105,7 +105,7 @@ function RulePanel({ records, book, rule, onClose }: { records: RecordsAnswer; b
         submitLabel={rule ? 'Save the rule' : 'Store the rule'}
         toBody={(read) => {
           const body = form.body(read) as unknown as BookRule
-          const next = { ...body, unread: rule?.unread ?? null, basis: { atM: rule?.basis?.atM ?? null, ...(body.basis as object) } }
+          const next = { ...body, unread: rule?.unread ?? null }
           return { rules: rule ? book.rules.map((each) => (each.key === rule.key ? next : each)) : [...book.rules, next] }
         }}
         send={(body) => write(body.rules as readonly unknown[])}
