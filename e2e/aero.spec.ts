@@ -105,3 +105,36 @@ test('from an empty garage: an outline by tape, a body, a wing by estimate, and 
   await page.keyboard.press('ArrowRight')
   await expect(page.getByText('Looked at, not stored.')).toBeVisible()
 })
+
+test('read with a tape and a meter, a line each: refused in words, kept, held against the rule at its own distance', async ({ page }) => {
+  const { path, stage } = await freshBuild(page)
+  const book = {
+    id: crypto.randomUUID(),
+    name: 'Quiet Cars',
+    rules: [{ key: 'noise', text: 'Exhaust', metric: 'noise', sense: 'atMost', value: 78, basis: { atM: 7.5 } }],
+  }
+  const made = await page.request.post(`/api${path}/rule-books`, { data: book })
+  expect(made.status(), await made.text()).toBe(201)
+  await page.goto(`${path}/plan?tab=rules&stage=${stage}`)
+  await page.getByRole('combobox', { name: /races by/ }).selectOption({ label: 'Quiet Cars' })
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('tape or a meter')
+  await page.keyboard.press('Enter')
+  const line = page.getByLabel('What was read on the car, in one line')
+  await expect(line).toBeFocused()
+  await page.keyboard.type('noise 101.5 dB')
+  await expect(page.getByText('Say how far off it was read, such as noise 98.5 dB at 0.5 m.')).toBeVisible()
+  await page.keyboard.type(' at 0.5 m')
+  await expect(page.getByText('Reads as: Noise, 101.5 dB(A) at 0.5 m. Enter saves.')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Saved: Noise, 101.5 dB(A) at 0.5 m.')).toBeVisible()
+  await page.keyboard.type('front 148')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Delete Beyond the front bumper, 148 mm' })).toBeVisible()
+  await page.goto(`${path}/plan?tab=rules&stage=${stage}`)
+  const rule = page.getByRole('row', { name: /Exhaust/ })
+  await expect(rule).toContainText('78.0')
+  await expect(rule).toContainText('holds')
+  await page.goto(`${path}/report?tab=sheet&stage=${stage}`)
+  await expect(page.getByText('Shown by a reading: 1 of 1 rules with a number.')).toBeVisible()
+})

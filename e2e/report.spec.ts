@@ -18,7 +18,7 @@ test('a tech sheet on A4 and on Letter: every rule with its page, what is shown 
   await page.keyboard.press('g')
   await page.keyboard.press('r')
   await page.getByRole('button', { name: 'Tech sheet' }).click()
-  await expect(page.getByText(/^Shown by a reading: 0 of 5 rules with a number/)).toBeVisible()
+  await expect(page.getByText(/^Shown by a reading: 0 of 6 rules with a number/)).toBeVisible()
   for (const [paper, size] of [
     ['A4', A4],
     ['Letter', LETTER],

@@ -222,3 +222,47 @@ test('a decision: weighed by what is typed, one option behind another, a price t
   await page.keyboard.press('Control+z')
   await expect(chosen).not.toContainText('chosen')
 })
+
+test('two who never meet are told so, a lesson of another build is told while it is typed, and a book of another build is copied', async ({ page }) => {
+  const other = await freshBuild(page)
+  const post = async (path: string, resource: string, body: object) => {
+    const answer = await page.request.post(`/api${path}/${resource}`, { data: { id: crypto.randomUUID(), ...body } })
+    expect(answer.status(), await answer.text()).toBe(201)
+    return ((await answer.json()) as { id: string }).id
+  }
+  await post(other.path, 'lessons', { about: 'flywheel', text: 'Weigh it before it goes in.', isShared: true })
+  const rules = [{ key: 'cell', text: 'A fuel cell', sense: 'must' }]
+  const name = `Shared class ${other.stage.slice(0, 6)}`
+  await post(other.path, 'rule-books', { name, edition: '2027', isShared: true, rules })
+  const { path, stage } = await freshBuild(page)
+  const whoIds = [
+    await post(path, 'hands', { name: 'Ada', hoursByWeekday: [0, 3, 0, 3, 0, 0, 0] }),
+    await post(path, 'hands', { name: 'Bo', hoursByWeekday: [3, 0, 3, 0, 0, 0, 0] }),
+  ]
+  await post(path, 'tasks', { stageId: stage, position: 0, name: 'Drop the engine', guessH: 3, whoIds })
+  await page.clock.install({ time: MARCH })
+  await page.goto(`${path}/jobs?tab=road&stage=${stage}`)
+  await expect(page.getByText('Ada and Bo share no hour in two years: Drop the engine. Give it to one of them or change a week.')).toBeVisible()
+  const line = page.getByLabel('A line of the jobs')
+  await line.fill('fit flywheel 2 h')
+  await expect(page.getByText(/Learned before: Weigh it before it goes in\./)).toBeVisible()
+  await page.goto(`${path}/plan?tab=rules&stage=${stage}`)
+  await page.getByRole('button', { name: `Take ${name} 2027 from` }).click()
+  await expect(page.getByRole('row', { name: /A fuel cell/ })).toBeVisible()
+})
+
+test('what a priced change buys, a kilogram and a second of it', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.clock.install({ time: MARCH })
+  await page.goto(`${build}/jobs?tab=money&stage=${STAGE_3}`)
+  const worth = page.getByRole('region', { name: 'What each change buys for its price' })
+  await expect(worth.getByRole('row', { name: /^Water to air/ })).toContainText('−2.4 kg')
+  await expect(worth.getByRole('row', { name: /^wing with mounts/ })).toContainText('none')
+  // The second is driven beside the page.
+  await expect(
+    worth
+      .getByRole('row', { name: /^Water to air/ })
+      .getByRole('cell')
+      .last(),
+  ).toHaveText(/^\d/)
+})

@@ -123,7 +123,7 @@ async function collect(knex: Knex, port: number): Promise<Answers> {
     return found
   }
   for (const { name, example } of await ask('/calc')) await ask(`/calc/${name}`, example)
-  await ask('/shelf')
+  for (const list of ['parts', 'rule-books', 'lessons']) await ask(`/shelf/${list}`)
   for (const { build } of await ask('/builds')) {
     const at = `/builds/${build.id}`
     const records = await ask(`${at}/records`)

@@ -95,9 +95,14 @@ export interface PullSamples {
   readonly channels: readonly { readonly role: string; readonly name: string; readonly unit: string; readonly values: readonly (number | null)[] }[]
 }
 
-/** A part that its build shares with the others of the garage. */
-export interface ShelfPart {
-  readonly part: StoredRecords['parts'][number]
+/** The lists of which a build may share records with the others of the garage. */
+export const SHARED_LISTS = ['parts', 'ruleBooks', 'lessons'] as const
+export type SharedList = (typeof SHARED_LISTS)[number]
+export type ShelfAddress = 'parts' | 'rule-books' | 'lessons'
+
+/** A record that its build shares with the others of the garage: they take a copy. */
+export interface ShelfEntry<List extends SharedList = SharedList> {
+  readonly record: StoredRecords[List][number]
   readonly buildName: string
 }
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { EXAMPLE_DEADLINE, EXAMPLE_ROAD, roadJob } from '../src/calculations/examples/example-road.ts'
+import { unmetCrews } from '../src/jobs/crews.ts'
 import { chanceBy, drawLengths, lookAhead } from '../src/jobs/draws.ts'
 import { hoursBefore, type RoadHand, sessionsOf } from '../src/jobs/free-time.ts'
 import { findHelps, movesOf } from '../src/jobs/helps.ts'
@@ -240,5 +241,20 @@ describe('what slips, and what helps', () => {
     }
     expect(() => findHelps(EXAMPLE_ROAD, EXAMPLE_DEADLINE, { count: 10, tick: stop })).toThrow('stopped')
     expect(() => lookAhead(readyRoad(EXAMPLE_ROAD), drawLengths(EXAMPLE_ROAD, 2), { deadlines: [], tick: stop })).toThrow('stopped')
+  })
+})
+
+describe('hands who never meet', () => {
+  const both = (handIds: string[], more: Partial<RoadJob> = {}) => roadJob('j', { guess: 2, handIds, ...more })
+  test.each<[string, RoadHand[], Partial<RoadJob>, number, boolean]>([
+    ['share the Saturdays', HANDS, {}, 26, false],
+    ['share no evening and are asked before the first Saturday', HANDS, {}, 5, true],
+    ['share none where one is away until then', [{ ...(HANDS[0] as RoadHand), away: [{ fromDay: 0, toDay: 30 }] }, HANDS[1] as RoadHand], {}, 26, true],
+    ['have weeks without a common day', [HANDS[0] as RoadHand, { ...(HANDS[1] as RoadHand), hoursByWeekday: [3, 0, 3, 0, 0, 0, 0] }], {}, 700, true],
+    ['are of a later stage', HANDS, { stage: 4 }, 5, false],
+    ['are one', HANDS, { handIds: ['I'] }, 0, false],
+  ])('%s', (_, hands, more, before, isUnmet) => {
+    const found = unmetCrews(readyRoad(road([both(['I', 'T'], more)], { hands })), 3, before)
+    expect(found).toEqual(isUnmet ? [{ jobId: 'j', handIds: ['I', 'T'] }] : [])
   })
 })

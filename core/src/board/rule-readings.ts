@@ -2,6 +2,7 @@ import { CalculationError } from '../errors.ts'
 import { isMeasured, type Proof } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { BookRule, RuleBook } from '../records/rule-kinds.ts'
+import { costOfOption, hoursOfOption, massOfOption } from '../rooms/jobs/decisions.ts'
 import { ratioOrProblem } from '../rooms/jobs/rule-books.ts'
 import { type BookChange, compareBooks } from '../ruling/class-change.ts'
 import { bookAtStage, overRule } from '../stages/book-limits.ts'
@@ -25,11 +26,25 @@ export interface RuleStanding {
   readonly inHand: number | null
   readonly kgInHand: number | null
   readonly wInHand: number | null
+  /** Of a rule on mass over power: the least mass at this power and the most power at this mass, as the rule counts both. */
+  readonly leastMassKg: number | null
+  readonly mostPowerW: number | null
   /** Why it is not shown. */
   readonly problem: string | null
 }
 
-const NOTHING = { value: null, sd: null, proof: null, chance: null, inHand: null, kgInHand: null, wInHand: null, problem: null } as const
+const NOTHING = {
+  value: null,
+  sd: null,
+  proof: null,
+  chance: null,
+  inHand: null,
+  kgInHand: null,
+  wInHand: null,
+  leastMassKg: null,
+  mostPowerW: null,
+  problem: null,
+} as const
 
 /** As it stands or as it would: what is measured holds or breaks. */
 const wordOf = (isKept: boolean, proof: Proof): RuleWord => (isMeasured(proof) ? (isKept ? 'holds' : 'breaks') : isKept ? 'would hold' : 'would break')
@@ -53,9 +68,22 @@ function ratioReading(car: Car, position: number, rule: BookRule): RuleStanding 
   const base = { ...NOTHING, key: rule.key, metric: rule.metric }
   if (found instanceof CalculationError) return { ...base, word: 'not shown', problem: found.message }
   if (!found) return { ...base, word: 'not shown', problem: 'It takes a mass and a power of this stage.' }
-  const { ratio, sd, proof, chance, kgToAdd, wToGiveUp } = found
+  const { ratio, sd, proof, chance, kgToAdd, wToGiveUp, massKg, powerW } = found
+  const [leastMassKg, mostPowerW] = [massKg + kgToAdd, powerW - wToGiveUp]
   const inHand = ratio - (rule.value ?? 0)
-  return { ...base, value: ratio, sd, proof, chance, inHand, kgInHand: -kgToAdd, wInHand: -wToGiveUp, word: wordOf(inHand >= 0, proof) }
+  return {
+    ...base,
+    value: ratio,
+    sd,
+    proof,
+    chance,
+    inHand,
+    kgInHand: -kgToAdd,
+    wInHand: -wToGiveUp,
+    leastMassKg,
+    mostPowerW,
+    word: wordOf(inHand >= 0, proof),
+  }
 }
 
 function readingOf(values: StageValues, position: number, rule: BookRule): RuleStanding {
@@ -81,9 +109,41 @@ export interface BookReading {
   readonly readings: readonly RuleStanding[]
 }
 
+/** Lines and parts that another book frees or forbids, together. */
+export interface ChangedSum {
+  readonly names: readonly string[]
+  /** What they do to the car; null where nobody said. */
+  readonly massKg: number | null
+  readonly cost: number | null
+  readonly hours: number | null
+}
+
 /** Another book against the one a stage races by. */
 export interface ClassChange extends BookChange {
   readonly bookId: string
+  readonly freedSum: ChangedSum
+  readonly lostSum: ChangedSum
+}
+
+function sumOf(car: Car, ids: readonly string[]): ChangedSum {
+  const { changes, parts } = car.records
+  const named = [...changes, ...parts].filter(({ id }) => ids.includes(id))
+  const option = {
+    changeIds: changes.map(({ id }) => id).filter((id) => ids.includes(id)),
+    partIds: parts.map(({ id }) => id).filter((id) => ids.includes(id)),
+  }
+  const value = (found: { readonly value: number } | null) => found?.value ?? null
+  return {
+    names: named.map(({ name }) => name),
+    massKg: value(massOfOption(car, option)),
+    cost: value(costOfOption(car, option)),
+    hours: value(hoursOfOption(car, option)),
+  }
+}
+
+function changeTo(car: Car, own: RuleBook, other: RuleBook): ClassChange {
+  const change = compareBooks(own.rules, other.rules)
+  return { bookId: other.id, ...change, freedSum: sumOf(car, change.freed), lostSum: sumOf(car, change.lost) }
 }
 
 export interface RulesAtStage {
@@ -112,7 +172,7 @@ export function makeRules(car: Car): RulesRoom {
     return {
       bookId: own?.id ?? null,
       books: books.map(({ id, rules }) => ({ bookId: id, readings: rules.map((rule) => readingOf(values, position, rule)) })),
-      changes: own ? books.filter(({ id }) => id !== own.id).map((other) => ({ bookId: other.id, ...compareBooks(own.rules, other.rules) })) : [],
+      changes: own ? books.filter(({ id }) => id !== own.id).map((other) => changeTo(car, own, other)) : [],
     }
   })
   const isWaiting = [...metrics].some((metric) => values.isWaiting(metric))

@@ -1,21 +1,27 @@
-import type { ShelfPart } from '@bold-ballast/contract'
+import { SHARED_LISTS, type SharedList, type ShelfEntry } from '@bold-ballast/contract'
+import { listOfAddress } from '@bold-ballast/core'
 import { Router } from 'express'
 import type { Knex } from 'knex'
+import { AppError } from '../http/problem.ts'
 import { BuildModel, modelOf } from '../records/models.ts'
 import { plain } from '../records/versioned.ts'
 
-/** Parts that builds of the garage share with each other. */
+const isShared = (list: string): list is SharedList => (SHARED_LISTS as readonly string[]).includes(list)
+
+/** What builds of the garage share with each other, a list each: parts, rule books, lessons. */
 export function shelfRoutes(knex: Knex): Router {
   const router = Router()
-  router.get('/shelf', async (_request, response) => {
+  router.get('/shelf/:address', async (request, response) => {
+    const list = listOfAddress(request.params.address)
+    if (!isShared(list)) throw new AppError('not-found', `Nothing of this kind is shared. There are ${SHARED_LISTS.join(', ')}.`)
     const builds = await BuildModel.query(knex).whereNull('deletedAt').select('id', 'name')
     const names = new Map(builds.map((build) => [build.id, (build as unknown as { name: string }).name]))
-    const parts = await modelOf('parts').query(knex).where({ isShared: true }).whereNull('deletedAt').orderBy(['kind', 'name', 'id'])
-    const shared = parts.flatMap((part) => {
-      const buildName = names.get(part.buildId)
-      return buildName === undefined ? [] : [{ part: plain(part) as unknown as ShelfPart['part'], buildName }]
+    const records = await modelOf(list).query(knex).where({ isShared: true }).whereNull('deletedAt').orderBy('id')
+    const shared = records.flatMap((record) => {
+      const buildName = names.get(record.buildId)
+      return buildName === undefined ? [] : [{ record: plain(record) as unknown as ShelfEntry['record'], buildName }]
     })
-    response.json(shared satisfies ShelfPart[])
+    response.json(shared satisfies ShelfEntry[])
   })
   return router
 }

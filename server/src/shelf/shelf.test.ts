@@ -27,11 +27,26 @@ describe('the shared shelf', () => {
     await server.call('POST', `${first.path}/parts`, partBody({ name: 'kept for itself' }))
     const shared = await server.call('POST', `${second.path}/parts`, partBody({ isShared: true }))
     expect(shared.status, shared.text).toBe(201)
-    const seen = await server.call('GET', '/api/shelf')
-    expect(seen.body.map(({ part }: { part: { id: string } }) => part.id)).toEqual([shared.body.id])
+    const seen = await server.call('GET', '/api/shelf/parts')
+    expect(seen.body.map(({ record }: { record: { id: string } }) => record.id)).toEqual([shared.body.id])
     expect(seen.body[0].buildName).toEqual(expect.any(String))
     await server.call('DELETE', `${second.path}/parts/${shared.body.id}`, { version: 1 })
-    expect((await server.call('GET', '/api/shelf')).body).toEqual([])
+    expect((await server.call('GET', '/api/shelf/parts')).body).toEqual([])
+  })
+  test.each([
+    ['rule-books', { name: 'Harbour Open', edition: '2027', rules: [{ key: 'mass', text: 'Least mass', sense: 'atLeast', metric: 'massReady', value: 1200 }] }],
+    ['lessons', { text: 'Mark the bolts before the box goes in.', about: 'gearbox' }],
+  ])('%s too', async (resource, body) => {
+    const { path } = await makeBuild(server)
+    await server.call('POST', `${path}/${resource}`, { id: randomUUID(), ...body, ...(resource === 'lessons' ? { text: 'kept' } : { name: 'kept' }) })
+    const shared = await server.call('POST', `${path}/${resource}`, { id: randomUUID(), ...body, isShared: true })
+    expect(shared.status, shared.text).toBe(201)
+    const seen = (await server.call('GET', `/api/shelf/${resource}`)).body as { record: { id: string } }[]
+    expect(seen.filter(({ record }) => record.id === shared.body.id)).toHaveLength(1)
+    expect(JSON.stringify(seen)).not.toContain('kept')
+  })
+  it('has nothing of what is never shared', async () => {
+    for (const address of ['weighings', 'builds', 'constructor']) expect((await server.call('GET', `/api/shelf/${address}`)).status).toBe(404)
   })
 })
 

@@ -16,7 +16,8 @@ import {
   type PullPreview,
   type PullSamples,
   type RecordsAnswer,
-  type ShelfPart,
+  type ShelfAddress,
+  type ShelfEntry,
   type WorkingAnswer,
 } from '@bold-ballast/contract'
 import {
@@ -213,7 +214,7 @@ export const api = createApi({
       query: ({ buildId, stages }) => ({ url: `builds/${buildId}/stage-order`, method: 'PUT', body: { stages } }),
       invalidatesTags: (_r, _e, { buildId }) => touchesBuild(buildId),
     }),
-    shelf: build.query<ShelfPart[], void>({ query: () => 'shelf', providesTags: ['Shelf'] }),
+    shelf: build.query<ShelfEntry[], ShelfAddress>({ query: (address) => `shelf/${address}`, providesTags: ['Shelf'] }),
     pullSamples: build.query<PullSamples, { buildId: string; pullId: string }>({ query: ({ buildId, pullId }) => `builds/${buildId}/pulls/${pullId}/samples` }),
     logSamples: build.query<LogSamples, { buildId: string; logId: string; channels: readonly number[]; fromS?: number; toS?: number; most?: number }>({
       query: ({ buildId, logId, channels, ...params }) => ({

@@ -1,3 +1,4 @@
+import { SHARED_LISTS } from '@bold-ballast/contract'
 import { ANSWER_READS, type AnswerName, listOfAddress, type RecordList } from '@bold-ballast/core'
 
 /**
@@ -24,7 +25,12 @@ export const restsOn = (buildId: string, answer: AnswerName): Tag[] => [
 /** What a write to one record makes stale: the answers that read its list. */
 export const touchesList = (buildId: string, resource: string): Tag[] => {
   const list = listOfAddress(resource)
-  return [{ type: 'Garage' }, { type: 'Any', id: buildId }, listTag(buildId, list), ...(list === 'parts' ? [{ type: 'Shelf' } as const] : [])]
+  return [
+    { type: 'Garage' },
+    { type: 'Any', id: buildId },
+    listTag(buildId, list),
+    ...(SHARED_LISTS.some((shared) => shared === list) ? [{ type: 'Shelf' } as const] : []),
+  ]
 }
 
 /** What a write to more than one list, or one that was refused because others wrote, makes stale: everything of the build. */

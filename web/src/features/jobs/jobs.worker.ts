@@ -6,6 +6,7 @@ import {
   findSlack,
   type HandHours,
   type Helped,
+  HORIZON_DAYS,
   hoursLeft,
   type JobAhead,
   type LapPlan,
@@ -21,6 +22,8 @@ import {
   type Slack,
   type StageReady,
   slipOf,
+  type UnmetCrew,
+  unmetCrews,
   type WorthItem,
   workLap,
 } from '@bold-ballast/core'
@@ -46,6 +49,8 @@ export interface RoadAnswer {
   readonly view: RoadView
   readonly slack: Slack
   readonly hours: readonly HandHours[]
+  /** Jobs whose hands share no session before the deadline. */
+  readonly unmet: readonly UnmetCrew[]
   readonly slipped: RoadView | null
 }
 
@@ -72,6 +77,7 @@ const work = {
         view: viewOf(ready, question, draws),
         slack: findSlack({ ready, stage }),
         hours: day === undefined ? [] : hoursLeft(ready, layRoad(ready, lengthsAt(road)), stage, day),
+        unmet: unmetCrews(ready, stage, day ?? HORIZON_DAYS),
         slipped: late ? viewOf(ready, question, draws, slipOf(ready, late.id, late.days)) : null,
       }
     })

@@ -7,6 +7,7 @@ import { useAddress } from '../../../ui/hooks/use-address.ts'
 const lessonForm = makeForm(lessonKind.fields, [
   field('about', 'text', { label: 'Told when these words are typed', hint: 'A kind of part or job, such as final drive.' }),
   field('text', 'text', { label: 'The lesson, in one line', isWide: true }),
+  field('isShared', 'checkbox', { label: 'Told in every build of the garage' }),
 ])
 
 /** What was learned the hard way: shown under the line when such a job is typed. */

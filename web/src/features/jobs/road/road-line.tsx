@@ -3,6 +3,7 @@ import { attempt, CalculationError, type JobsRoom, openTasks, parseNumber, type 
 import { type RefObject, useLayoutEffect, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
+import { useShelf } from '../../../shared/use-shelf.ts'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { letterOf } from '../letters.ts'
@@ -53,9 +54,18 @@ function lineWords(read: ReadJobLine, room: JobsRoom, records: RecordsAnswer): s
     .join(', ')
 }
 
+type Lesson = Pick<RecordsAnswer['lessons'][number], 'about' | 'text'>
+
 /** Lessons whose words stand in what is typed. */
-const lessonsFor = (text: string, { lessons }: RecordsAnswer): string[] =>
+const lessonsFor = (text: string, lessons: readonly Lesson[]): string[] =>
   lessons.filter(({ about }) => text.toLowerCase().includes(about.toLowerCase())).map((lesson) => lesson.text)
+
+/** The lessons of this build, and of the others those that are told in every build. */
+function useLessons(records: RecordsAnswer): readonly Lesson[] {
+  const buildId = records.build.id
+  const { shelf } = useShelf('lessons', buildId)
+  return [...records.lessons, ...(shelf ?? []).flatMap(({ record }) => (record.buildId === buildId ? [] : [record]))]
+}
 
 const HOW = 'Job, hours or days, hands; then holds, needs, after, not before, optional, @stage. Or a part: cooler comes 14 Mar.'
 
@@ -83,6 +93,7 @@ export function RoadLine({
   const buildId = records.build.id
   const key = `bold-ballast.draft.${buildId}.job`
   const { decimalMark } = useQuantities()
+  const known = useLessons(records)
   const [line, setLine] = useState(() => readStored(key, ''))
   const [typed, setTyped] = useState({ of: '', text: '' })
   const [said, setSaid] = useState<string | null>(null)
@@ -171,7 +182,7 @@ export function RoadLine({
     if (isJob) {
       if (readLine instanceof CalculationError) return readLine.message
       if (!readLine) return HOW
-      const lessons = lessonsFor(line, records)
+      const lessons = lessonsFor(line, known)
       return `Reads as: ${lineWords(readLine, room, records)}. Enter stores.${lessons.length > 0 ? ` Learned before: ${lessons.join(' ')}` : ''}`
     }
     if (readHours instanceof CalculationError) return readHours.message

@@ -1,5 +1,6 @@
 import { formatChance, type HandHours, type JobsRoom } from '@bold-ballast/core'
 import { Plates } from '../../../ui/plates.tsx'
+import { Alert } from '../../../ui/states.tsx'
 import type { RoadAnswer } from '../jobs.worker.ts'
 import { helpText, hoursText, namesOf, roadDay } from '../road-words.ts'
 import type { HelpsState } from '../use-road.ts'
@@ -166,6 +167,15 @@ export function RoadSide({
       ) : (
         <p className="text-quiet">No event and no date is set for this stage: enter one under Hands and dates, and the chance stands here.</p>
       )}
+      {answer.unmet.map(({ jobId, handIds }) => {
+        const { hand, job } = namesOf(room.road)
+        return (
+          <Alert key={jobId}>
+            {handIds.map(hand).join(' and ')} share no hour{deadline ? ` before ${roadDay(room.today, deadline.day)}` : ' in two years'}: {job(jobId)}. Give it
+            to one of them or change a week.
+          </Alert>
+        )
+      })}
       {late && <Slipped room={room} answer={answer} late={late} isOld={isOld} />}
       {answer.hours.length > 0 && (
         <section>

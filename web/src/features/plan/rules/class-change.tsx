@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type BookChange, type BookRule, isMeasured, type RuleChange, type RulesAtStage } from '@bold-ballast/core'
+import type { BookRule, ChangedSum, ClassChange, RuleChange, RulesAtStage } from '@bold-ballast/core'
 import { needText } from '../../../shared/rule-words.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
@@ -25,36 +25,13 @@ const TONE: Readonly<Record<RuleChange, string>> = {
   same: 'text-quiet',
 }
 
-/** What some lines and parts come to: kilograms with their sign, money and hours. */
-function sumOf(ids: readonly string[], { changes, parts }: RecordsAnswer): { names: string[]; kg: number; cost: number; hours: number } {
-  let [kg, cost, hours] = [0, 0, 0]
-  const names: string[] = []
-  for (const id of ids) {
-    const line = changes.find((each) => each.id === id)
-    const part = parts.find((each) => each.id === id)
-    if (line) {
-      const value = line.values.findLast(({ proof }) => isMeasured(proof)) ?? line.values.at(-1)
-      kg += (line.kind === 'off' ? -1 : 1) * (value?.massKg ?? 0) * line.count
-      cost += line.cost ?? 0
-      hours += line.hours ?? 0
-      names.push(line.name)
-    } else if (part) {
-      kg += (part.mass?.massKg ?? 0) * part.count
-      cost += part.cost ?? 0
-      names.push(part.name)
-    }
-  }
-  return { names, kg, cost, hours }
-}
-
-function Sum({ head, ids, records }: { head: string; ids: readonly string[]; records: RecordsAnswer }) {
+function Sum({ head, sum: { names, massKg, cost, hours }, currency }: { head: string; sum: ChangedSum; currency: string }) {
   const { text, format } = useQuantities()
-  if (ids.length === 0) return null
-  const { names, kg, cost, hours } = sumOf(ids, records)
+  if (names.length === 0) return null
   const parts = [
-    kg === 0 ? '' : text('mass', kg, { sign: true }),
-    cost === 0 ? '' : `${format('money', cost).number} ${records.build.money?.currency ?? ''}`.trim(),
-    hours === 0 ? '' : `${Number(hours.toFixed(1))} h`,
+    massKg ? text('mass', massKg, { sign: true }) : '',
+    cost ? `${format('money', cost).number} ${currency}`.trim() : '',
+    hours ? `${Number(hours.toFixed(1))} h` : '',
   ].filter((part) => part !== '')
   return (
     <p>
@@ -64,9 +41,34 @@ function Sum({ head, ids, records }: { head: string; ids: readonly string[]; rec
   )
 }
 
-/** The book that is shown against the one the stage races by: rule by rule, and which lines and parts become free or are lost. */
-export function ClassChangeView({ records, from, to, change, made }: { records: RecordsAnswer; from: Book; to: Book; change: BookChange; made: RulesAtStage }) {
+/** What a book's rule on mass over power asks of the car: the least mass at its power, the most power at its mass. */
+function Allowed({ book, made }: { book: Book; made: RulesAtStage }) {
   const { text } = useQuantities()
+  const found = made.books.find(({ bookId }) => bookId === book.id)?.readings.find(({ leastMassKg }) => leastMassKg !== null)
+  if (!found || found.leastMassKg === null || found.mostPowerW === null) return null
+  return (
+    <p>
+      {book.name}: {text('mass', found.leastMassKg)} at least with the car’s power, {text('power', found.mostPowerW)} at most with its mass, as the rule counts.
+    </p>
+  )
+}
+
+/** The book that is shown against the one the stage races by: rule by rule, and which lines and parts become free or are lost. */
+export function ClassChangeView({
+  records,
+  from,
+  to,
+  change,
+  made,
+}: {
+  records: RecordsAnswer
+  from: Book
+  to: Book
+  change: ClassChange
+  made: RulesAtStage
+}) {
+  const { text } = useQuantities()
+  const currency = records.build.money?.currency ?? ''
   const ruleOf = (book: Book, key: string): BookRule | undefined => book.rules.find((rule) => rule.key.toLowerCase() === key.toLowerCase())
   const standing = (book: Book, key: string) =>
     made.books.find(({ bookId }) => bookId === book.id)?.readings.find((reading) => reading.key.toLowerCase() === key.toLowerCase())
@@ -75,8 +77,11 @@ export function ClassChangeView({ records, from, to, change, made }: { records: 
       <h2 className="mb-1">
         From {from.name} to {to.name}
       </h2>
-      <Sum head="Becomes free" ids={change.freed} records={records} />
-      <Sum head="Is forbidden" ids={change.lost} records={records} />
+      <Sum head="Becomes free" sum={change.freedSum} currency={currency} />
+      <Sum head="Is forbidden" sum={change.lostSum} currency={currency} />
+      {[from, to].map((book) => (
+        <Allowed key={book.id} book={book} made={made} />
+      ))}
       <ScrollBox label={`From ${from.name} to ${to.name}`}>
         <table className="mt-1 w-full min-w-[560px] border-collapse tabular-nums">
           <thead>

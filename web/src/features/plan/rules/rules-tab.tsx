@@ -19,6 +19,7 @@ import { Alert, Caution, Empty, LoadError, Loading } from '../../../ui/states.ts
 import { bookFile, readBookFile } from './book-file.ts'
 import { ClassChangeView } from './class-change.tsx'
 import { ruleForm } from './rule-form.ts'
+import { SharedBooks } from './shared-books.tsx'
 
 type Book = RecordsAnswer['ruleBooks'][number]
 
@@ -187,6 +188,7 @@ export function RulesTab({ records, buildId }: { records: RecordsAnswer; buildId
             <button type="button" className="word-link" onClick={() => file.current?.click()}>
               Read one from a file
             </button>
+            <SharedBooks records={records} open={(id) => set({ book: id })} />
           </span>
         </Empty>
       ) : (
@@ -239,6 +241,7 @@ export function RulesTab({ records, buildId }: { records: RecordsAnswer; buildId
           {book && book.rules.length > 0 && <RuleTable book={book} standings={standings} stageId={own.id} alter={(key) => set({ rule: key })} />}
           {book && book.rules.length === 0 && <p className="text-quiet">This book has no rule yet: type the class’s numbers with their page.</p>}
           {book && change && racesBy && <ClassChangeView records={records} from={racesBy} to={book} change={change} made={made} />}
+          <SharedBooks records={records} open={(id) => set({ book: id })} />
           <Caution>These are your notes of a book. What the organiser’s book says counts, and the scrutineer decides.</Caution>
         </>
       )}
