@@ -106,3 +106,39 @@ describe('rules as limits', () => {
     ])
   })
 })
+
+describe('which pulls a rule averages over', () => {
+  // Curves of two points: peaks of 116.8, 118 and 125 kW at 3,050 rpm, 60 kW at 3,000.
+  const peaks = [116_800, 118_000, 125_000]
+  test.each([
+    ['mean', (116_800 + 118_000 + 125_000) / 3],
+    ['best', 125_000],
+    ['median', 118_000],
+  ] as const)('%s', (pulls, powerW) => {
+    const average = { offsetsRpm: [0], pulls }
+    const car = carWith([rule('ratio', { metric: 'ruleRatio', value: 0.005, average })], null, (all) => {
+      all.pulls.forEach((pull, i) => {
+        Object.assign(pull, { curve: { stepRpm: 50, firstSpeedRpm: 3000, powerW: [60_000, peaks[i]] } })
+      })
+    })
+    const standing = makeRules(car).stages[0]?.books[0]?.readings[0]
+    const mass = makeBoard(car, '2026-04-02').rows.find(({ metric }) => metric === 'massReady')?.cells[0] as { value: number }
+    expect(standing?.value).toBeCloseTo(mass.value / powerW, 9)
+    expect(standing?.mostPowerW).toBeCloseTo(mass.value / 0.005, 3)
+    expect(standing?.leastMassKg).toBeCloseTo(0.005 * powerW, 3)
+  })
+})
+
+describe('another class', () => {
+  it('sums what becomes free and what is lost; swapped they change places', () => {
+    const blocks = (ids: string[]) => [rule('ban', { sense: 'mustNot', blocks: ids })]
+    const there = makeRules(carWith(blocks(['c4', 'c6']), blocks(['c4']))).stages
+    const back = makeRules(carWith(blocks(['c4']), blocks(['c4', 'c6']))).stages
+    const freed = there[0]?.changes[0]
+    expect(freed?.freed).toEqual(['c6'])
+    expect(freed?.freedSum).toMatchObject({ names: ['glass'], cost: null, hours: null })
+    expect(freed?.freedSum.massKg).toBeLessThan(-12)
+    expect(freed?.lostSum).toEqual({ names: [], massKg: null, cost: null, hours: null })
+    expect(back[0]?.changes[0]?.lostSum).toEqual(freed?.freedSum)
+  })
+})

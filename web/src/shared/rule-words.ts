@@ -11,9 +11,10 @@ export function needText(rule: BookRule, text: ReturnType<typeof useQuantities>[
 }
 
 /** How a rule averages power, as it is typed. */
-export function averageText({ around, speedRpm, offsetsRpm, weights, fromRpm, toRpm }: RuleAverage): string {
-  if (fromRpm !== null && toRpm !== null) return `${fromRpm} to ${toRpm}`
-  return `${around === 'peak' ? 'peak' : `at ${speedRpm}:`} ${offsetsRpm.join(' ')}${weights.length > 0 ? ` weights ${weights.join(' ')}` : ''}`
+export function averageText({ around, speedRpm, offsetsRpm, weights, fromRpm, toRpm, pulls }: RuleAverage): string {
+  const ofPulls = pulls === 'mean' ? '' : ` ${pulls} pull`
+  if (fromRpm !== null && toRpm !== null) return `${fromRpm} to ${toRpm}${ofPulls}`
+  return `${around === 'peak' ? 'peak' : `at ${speedRpm}:`} ${offsetsRpm.join(' ')}${weights.length > 0 ? ` weights ${weights.join(' ')}` : ''}${ofPulls}`
 }
 
 /** Which driver and fuel a rule counts, in words. */

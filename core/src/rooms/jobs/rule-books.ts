@@ -1,5 +1,5 @@
 import { attempt } from '../../attempt.ts'
-import { gridSpeedRpm } from '../../dyno/curve.ts'
+import { type GridCurve, gridSpeedRpm, meanCurve } from '../../dyno/curve.ts'
 import { CalculationError } from '../../errors.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
 import type { BookRule } from '../../records/rule-kinds.ts'
@@ -7,7 +7,8 @@ import { averagePower } from '../../ruling/average-power.ts'
 import { massOverRuleKg, type RatioVerdict, ruleRatio } from '../../ruling/rule-ratio.ts'
 import { bookAtStage } from '../../stages/book-limits.ts'
 import type { Car } from '../../stages/car.ts'
-import { curveAtStage, powerAtStage } from '../power/power-at-stage.ts'
+import { median } from '../../stats/moments.ts'
+import { powerAtStage, pullCurvesAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 
 const modifiersOf = ({ modifiers }: BookRule): number => modifiers.reduce((sum, { kgPerW, applies }) => sum + (applies ? kgPerW : 0), 0)
@@ -39,10 +40,14 @@ export function ratioAtStage(car: Car, position: number, rule: BookRule): RatioR
   return { ...found, massKg, powerW, proof: leastProof(mass.proof, power.proof) }
 }
 
+/** Power averaged a rule's way: over the mean of the stage's pulls, or of each pull and then the best or the middle of them. */
 function averageAtStage(car: Car, position: number, average: NonNullable<BookRule['average']>): number {
-  const curve = curveAtStage(car, position)?.curve
+  const { curves } = pullCurvesAtStage(car, position)
+  const curve = meanCurve(curves)
   if (!curve) throw new CalculationError('missing', 'curve', 'The rule averages power over the pulls, and no pull with a curve stands for this stage.')
-  return averagePower({ speedRpm: curve.powerW.map((_, i) => gridSpeedRpm(curve, i)), powerW: curve.powerW }, average)
+  const of = (own: GridCurve) => averagePower({ speedRpm: own.powerW.map((_, i) => gridSpeedRpm(own, i)), powerW: own.powerW }, average)
+  if (average.pulls === 'mean') return of(curve)
+  return average.pulls === 'best' ? Math.max(...curves.map(of)) : median(curves.map(of))
 }
 
 /** The rule of a stage's book on mass over power; undefined where it has none. */

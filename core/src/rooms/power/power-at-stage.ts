@@ -155,16 +155,22 @@ export function plannedPowerW(car: Car, position: number): number | undefined {
   return expectations.length > 0 ? now?.value : undefined
 }
 
-/** Curve of a stage on the build's basis: measured there, or scaled from the stage it starts from and said to be so. */
-export function curveAtStage(car: Car, position: number): { curve: GridCurve; scaledFromPosition: number | null } | undefined {
+/** The curves of the pulls that a stage's power rests on, on the build's basis: of its own, or scaled from the stage it starts from. Empty where none has a curve. */
+export function pullCurvesAtStage(car: Car, position: number): { curves: GridCurve[]; scaledFromPosition: number | null } {
   const power = powerAtStage(car, position)
   const [first] = power?.steps ?? []
-  if (!power || !first || (first.kind !== 'measured' && first.kind !== 'start')) return undefined
+  if (!power || !first || (first.kind !== 'measured' && first.kind !== 'start')) return { curves: [], scaledFromPosition: null }
   const head = first.kind === 'measured' ? itemAt(first.runs, 0) : first.run
-  const curve = meanCurve(head.pulls.flatMap(({ pull, factor }) => (pull.curve ? [scaleCurve(pull.curve, factor)] : [])))
-  if (!curve) return undefined
-  if (power.isMeasuredHere) return { curve, scaledFromPosition: null }
-  return { curve: scaleCurve(curve, power.value / first.value), scaledFromPosition: first.position }
+  const scale = power.isMeasuredHere ? 1 : power.value / first.value
+  const curves = head.pulls.flatMap(({ pull, factor }) => (pull.curve ? [scaleCurve(pull.curve, factor * scale)] : []))
+  return { curves, scaledFromPosition: power.isMeasuredHere ? null : first.position }
+}
+
+/** Curve of a stage on the build's basis: the mean of its pulls, measured there, or scaled from the stage it starts from and said to be so. */
+export function curveAtStage(car: Car, position: number): { curve: GridCurve; scaledFromPosition: number | null } | undefined {
+  const { curves, scaledFromPosition } = pullCurvesAtStage(car, position)
+  const curve = meanCurve(curves)
+  return curve && { curve, scaledFromPosition }
 }
 
 /** Whether somebody said what a stage should give in power. */

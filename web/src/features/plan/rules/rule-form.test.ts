@@ -19,14 +19,16 @@ describe('how power is averaged, as it is typed', () => {
     ['peak -500 0 500', { around: 'peak', offsetsRpm: [-500, 0, 500] }],
     ['at 8000: -500 0 500', { around: 'speed', speedRpm: 8000, offsetsRpm: [-500, 0, 500] }],
     ['peak −250 0 weights 1 3', { around: 'peak', offsetsRpm: [-250, 0], weights: [1, 3] }],
-    ['6000 to 7000', { fromRpm: 6000, toRpm: 7000 }],
+    ['6000 to 7000', { fromRpm: 6000, toRpm: 7000, pulls: 'mean' }],
+    ['6000 to 7000 best pull', { fromRpm: 6000, toRpm: 7000, pulls: 'best' }],
+    ['peak -500 0 weights 1 2 median', { offsetsRpm: [-500, 0], weights: [1, 2], pulls: 'median' }],
   ])('%s', (text, expected) => {
-    const found = readAverage(text, 'mean')
+    const found = readAverage(text)
     expect(found).toMatchObject(expected)
-    expect(readAverage(averageText(found as never), 'mean')).toEqual(found)
+    expect(readAverage(averageText(found as never))).toEqual(found)
   })
   it.each(['', 'somewhere', 'peak', 'at -500 0'])('“%s” is none', (text) => {
-    expect(readAverage(text, 'mean')).toBeNull()
+    expect(readAverage(text)).toBeNull()
   })
 })
 

@@ -39,8 +39,12 @@ const numbers = (text: string): number[] =>
     .filter((word) => word !== '')
     .map(Number)
 
-/** "peak -500 0 500", "at 8000: -500 0 500", "6000 to 7000"; "weights 1 2 1" behind points. Null where it is none of them. */
-export function readAverage(text: string, pulls: RuleAverage['pulls']): RuleAverage | null {
+const PULLS = /\s+(best|median)(?:\s+pull)?$/i
+
+/** "peak -500 0 500", "at 8000: -500 0 500", "6000 to 7000"; "weights 1 2 1" behind points, "best pull" or "median pull" at the end. Null where it is none of them. */
+export function readAverage(typed: string): RuleAverage | null {
+  const pulls = (PULLS.exec(typed)?.[1]?.toLowerCase() ?? 'mean') as RuleAverage['pulls']
+  const text = typed.replace(PULLS, '')
   const none = { around: 'peak' as const, speedRpm: null, offsetsRpm: [], weights: [], fromRpm: null, toRpm: null, pulls }
   const range = /^(\d+)\s*(?:to|-|–)\s*(\d+)(?:\s*rpm)?$/.exec(text)
   if (range) return { ...none, fromRpm: Number(range[1]), toRpm: Number(range[2]) }
@@ -54,8 +58,12 @@ const average: OwnKind = {
   read: (read, name) => {
     const raw = read.raw(name)
     if (raw === '') return null
-    const found = readAverage(raw, 'mean')
-    if (!found) read.refuse(name, `“${raw}” is no way to average. Type it like peak -500 0 500, at 8000: -500 0 500, or 6000 to 7000.`)
+    const found = readAverage(raw)
+    if (!found)
+      read.refuse(
+        name,
+        `“${raw}” is no way to average. Type it like peak -500 0 500, at 8000: -500 0 500, or 6000 to 7000; best pull behind it where the best counts.`,
+      )
     return found
   },
   begin: (record) => {
@@ -114,7 +122,10 @@ export const ruleForm = (records: RecordsAnswer) =>
     field('basis.driverIn', 'checkbox', { label: 'The driver counts', section: 'How it is counted', begin: true }),
     field('basis.fuelL', fuel, { label: 'Fuel in it', hint: 'Empty: as it comes in.' }),
     field('basis.atM', distance, { label: 'How far off noise is read', hint: 'Empty: 0.5 m.' }),
-    field('average', average, { label: 'Power is averaged', hint: 'peak -500 0 500; at 8000: -500 0 500; 6000 to 7000. Empty: the peak.' }),
+    field('average', average, {
+      label: 'Power is averaged',
+      hint: 'peak -500 0 500; at 8000: -500 0 500; 6000 to 7000; behind it best pull or median pull, else their mean. Empty: the peak.',
+    }),
     field('roundStep', 'number', { label: 'Rounded to', hint: 'In the unit the rule is stored in; against the car.' }),
     field('modifiers', modifiers, { label: 'Modifiers, a line each: name; kg/kW', isWide: true }),
     field('blocks', named('blocks', [...records.changes, ...records.parts], 'line or part'), { label: 'Forbids these lines and parts', isWide: true }),
