@@ -266,3 +266,18 @@ test('what a priced change buys, a kilogram and a second of it', async ({ page }
       .last(),
   ).toHaveText(/^\d/)
 })
+
+test('parts side by side become a decision by one key, and g d still opens Devices', async ({ page }) => {
+  const build = await buildAddress(page, 'Osprey')
+  await page.goto(`${build}/parts?tab=beside`)
+  await expect(page.getByRole('button', { name: /^Weigh them as a decision/ })).toBeEnabled()
+  await page.keyboard.press('g')
+  await page.keyboard.press('d')
+  await expect(page).toHaveURL(/\/devices/)
+  await page.goto(`${build}/parts?tab=beside`)
+  await expect(page.getByRole('button', { name: /^Weigh them as a decision/ })).toBeEnabled()
+  await page.keyboard.press('d')
+  await expect(page).toHaveURL(/tab=decisions/)
+  await expect(page.getByRole('heading', { name: /^Which .+\?$/ })).toBeVisible()
+  await page.keyboard.press('Control+z')
+})

@@ -590,7 +590,7 @@ async function powerInBrowser(build) {
   await browser.close()
 }
 
-async function inBrowser(build, stageId) {
+async function inBrowser({ build, stages }, stageId) {
   const browser = await openBrowser()
   // From the address to the answer of a key, in a browser that has nothing stored.
   const openBoard = async (watch = () => {}) => {
@@ -713,6 +713,28 @@ async function inBrowser(build, stageId) {
     )
   }
   putTimes('Find or do: typed to found', found, '< 50')
+  const laid = []
+  const story = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await story.goto(`${address}/builds/${build.id}/report?tab=card`)
+  await story.getByRole('article').getByText('Stage card').waitFor()
+  for (let i = 0; i < 9; i++) {
+    laid.push(
+      await story.evaluate(
+        ([open, words]) =>
+          new Promise((resolve) => {
+            const from = performance.now()
+            for (const button of document.querySelectorAll('button')) if (button.textContent === open) button.click()
+            const look = () => {
+              if (document.querySelector('article')?.textContent?.includes(words)) requestAnimationFrame(() => resolve(performance.now() - from))
+              else requestAnimationFrame(look)
+            }
+            requestAnimationFrame(look)
+          }),
+        i % 2 === 0 ? ['Build story', 'lighter to the right'] : ['Stage card', 'What was done'],
+      ),
+    )
+  }
+  putTimes(`a report of ${stages.length} stages laid out and drawn`, laid, '< 500')
   await browser.close()
   put(
     'scripts before the Board is usable, gzip',
@@ -737,7 +759,7 @@ try {
   await trackRoom()
   await jobsRoom()
   await trackLogs(file.build, line.stageId)
-  if (withBrowser) await inBrowser(file.build, line.stageId)
+  if (withBrowser) await inBrowser(file, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
   if (withBrowser) await powerInBrowser(file.build)
   await csvImport(file.build, file.sessions[0].id)

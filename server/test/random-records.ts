@@ -111,7 +111,7 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     settingId: i % 2 ? 's0' : null,
     pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id),
   }),
-  readings: ({ value }) => ({ value: (Math.abs(value as number) % 999) + 1e-3 }),
+  readings: ({ value, metric, atM }) => ({ value: (Math.abs(value as number) % 999) + 1e-3, atM: metric === 'noise' ? (atM ?? 0.5) : null }),
   aeroDevices: ({ box, notches }, i) => ({
     kind: i % 2 ? 'wing' : 'other',
     box: box && { ...box, xFrontM: 0, xRearM: 1, yInnerM: 0, yOuterM: 0.5, zBottomM: 0.1, zTopM: 0.2 },

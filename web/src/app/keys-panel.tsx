@@ -12,6 +12,7 @@ const ROWS = [
   ['Ctrl Z', 'take back what you stored last, outside a field'],
   ['Ctrl Shift Z', 'put back what you took back last'],
   ['?', 'this list'],
+  ...ROOMS.flatMap((room) => room.keys.map(([key, does]) => [key, `in ${room.name}: ${does}`] as const)),
 ] as const
 
 export function KeysPanel({ onClose }: { onClose: () => void }) {

@@ -3,6 +3,7 @@ import { useMatch, useNavigate } from 'react-router'
 import { open } from '../data/overlay-slice.ts'
 import { useAppDispatch, useAppSelector, usePreferences } from '../data/store.ts'
 import { putBackLast, takeBackLast } from '../data/take-back.ts'
+import { ROOM_WITHIN_MS } from '../ui/hooks/use-tab-keys.ts'
 import { FORMULAS_ROOM, ROOMS } from './rooms.ts'
 
 const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
@@ -37,7 +38,7 @@ export function Shortcuts() {
       if (event.key === '?') dispatch(open('keys'))
       else if (event.key === '[' || event.key === ']') document.dispatchEvent(new CustomEvent('move-stage', { detail: event.key === ']' ? 1 : -1 }))
       else if (event.key === 'g') afterG.current = event.timeStamp
-      else if (event.timeStamp - afterG.current < 1500) {
+      else if (event.timeStamp - afterG.current < ROOM_WITHIN_MS) {
         afterG.current = 0
         const room = ROOMS.find((entry) => entry.key === event.key)
         // The address itself: what is drawn may still be behind a stage that was picked a key ago.

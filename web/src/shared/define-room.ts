@@ -46,10 +46,13 @@ interface Definition {
   readonly heading?: 'The car' | 'Workshop' | 'The record'
   readonly place: number
   readonly page: () => Promise<ComponentType>
+  /** Keys that act in it: the key, and what it does. */
+  readonly keys?: readonly (readonly [key: string, does: string])[]
   readonly pictures?: readonly RoomPicture[]
 }
 
 export interface Room extends Definition {
+  readonly keys: readonly (readonly [key: string, does: string])[]
   readonly pictures: readonly RoomPicture[]
 }
 
@@ -57,4 +60,4 @@ export interface Room extends Definition {
  * Declares a room of a build: route, side list, keys and pictures follow from its `room.ts`, which is found by its folder; what it adds to Find or do
  * stands in a `find.ts` beside it. The folder is called as its path.
  */
-export const defineRoom = (definition: Definition): Room => ({ pictures: [], ...definition })
+export const defineRoom = (definition: Definition): Room => ({ pictures: [], keys: [], ...definition })

@@ -7,8 +7,5 @@ export const room = defineRoom({
   heading: 'The car',
   place: 45,
   page: async () => (await import('./drivetrain-page.tsx')).DrivetrainPage,
-  pictures: [
-    { name: 'drivetrain', query: 'tab=gears', atLastStage: true },
-    { name: 'slide', query: 'tab=slide', build: 'Osprey', until: 'One gear for the whole run', hasCurves: true },
-  ],
+  pictures: [{ name: 'drivetrain', query: 'tab=gears', atLastStage: true }],
 })

@@ -6,6 +6,7 @@ export const room = defineRoom({
   key: 't',
   heading: 'Workshop',
   place: 80,
+  keys: [['d', 'weigh the parts that stand side by side as a decision']],
   page: async () => (await import('./parts-page.tsx')).PartsPage,
   pictures: [{ name: 'parts' }],
 })

@@ -4,6 +4,7 @@ import { flushSync } from 'react-dom'
 import { api, readFailure } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
+import { KEY_ROWS, useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { Alert } from '../../../ui/states.tsx'
 import type { JobsTabProps, StoredTask } from '../tab-props.ts'
 import { useHelps } from '../use-road.ts'
@@ -15,7 +16,6 @@ import { type LineMode, RoadLine } from './road-line.tsx'
 import { RoadSide } from './road-side.tsx'
 import { moveWrites } from './road-writes.ts'
 import { taskForm } from './task-form.ts'
-import { KEY_ROWS, useRoadKeys } from './use-road-keys.ts'
 
 const WEEK = 7
 
@@ -71,7 +71,7 @@ export function RoadTab({ records, room, position, stageId, road, late }: JobsTa
     flushSync(() => setMode(next))
     if (next === 'job') line.current?.focus()
   }
-  useRoadKeys((key) => {
+  useTabKeys((key) => {
     if (key === 'n') begin('job')
     else if (key === 'h') begin('hours')
     else if (key === 'x') begin('done')

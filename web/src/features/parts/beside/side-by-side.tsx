@@ -1,9 +1,50 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { lifeOf, RATING_SUBJECT_NAMES, RATING_SUBJECTS, ratedLimit, wholeCost, wholeMassKg } from '@bold-ballast/core'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { api, readFailure } from '../../../data/api.ts'
+import { useBuild } from '../../../data/use-build.ts'
 import { moneyText, STATUS_WORDS } from '../../../shared/part-words.ts'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
+import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { byKind } from '../register/register.tsx'
+
+/** What parts are weighed by until somebody says otherwise. */
+const CRITERIA = [
+  { name: 'cost', from: 'cost', better: 'less', price: 1 },
+  { name: 'mass', from: 'mass', better: 'less' },
+  { name: 'days', from: 'arrival', better: 'less' },
+] as const
+
+/** Makes a decision of the parts that stand beside each other, and goes to it; the letter d does the same. */
+function useDecision(
+  records: RecordsAnswer,
+  { kind, parts }: { readonly kind: string; readonly parts: readonly { readonly id: string; readonly name: string }[] },
+) {
+  const { stage } = useBuild()
+  const [create, { isLoading }] = api.useCreateRecordMutation()
+  const navigate = useNavigate()
+  const [said, setSaid] = useState<string | null>(null)
+  const canDecide = parts.length > 1 && stage !== undefined && !isLoading
+  const decide = async () => {
+    const id = crypto.randomUUID()
+    const options = parts.map((part) => ({ name: part.name, partIds: [part.id] }))
+    const answer = await create({
+      buildId: records.build.id,
+      resource: 'decisions',
+      body: { id, question: `Which ${kind}?`, stageId: stage?.id, criteria: CRITERIA, options },
+    })
+    if (answer.error) return setSaid(readFailure(answer.error).message)
+    void navigate(`/builds/${records.build.id}/jobs?tab=decisions&decision=${id}&stage=${stage?.id}`)
+  }
+  useTabKeys((key) => {
+    if (key !== 'd' || !canDecide) return false
+    void decide()
+    return true
+  })
+  return { decide, canDecide, said }
+}
 
 /** Parts of one kind beside each other, for one job: a row a property, the best of each row marked. */
 export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (id: string) => void }) {
@@ -31,6 +72,7 @@ export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (i
       </tr>
     )
   }
+  const decide = useDecision(records, group)
   const words = (label: string, of: (part: (typeof parts)[number]) => string | null) => (
     <tr className="border-t border-line align-baseline">
       <th scope="row" className="p-1.5">
@@ -45,16 +87,24 @@ export function SideBySide({ records, edit }: { records: RecordsAnswer; edit: (i
   )
   return (
     <>
-      <label className="mb-3 block">
-        <span className="mb-1 block font-semibold">For the job of</span>
-        <select value={group.kind} onChange={(event) => address.set({ kind: event.target.value })}>
-          {groups.map(({ kind, parts: members }) => (
-            <option key={kind} value={kind}>
-              {kind} ({members.length})
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="mb-3 flex flex-wrap items-end gap-4">
+        <label className="block">
+          <span className="mb-1 block font-semibold">For the job of</span>
+          <select value={group.kind} onChange={(event) => address.set({ kind: event.target.value })}>
+            {groups.map(({ kind, parts: members }) => (
+              <option key={kind} value={kind}>
+                {kind} ({members.length})
+              </option>
+            ))}
+          </select>
+        </label>
+        {parts.length > 1 && (
+          <button type="button" className="button" disabled={!decide.canDecide} onClick={() => void decide.decide()}>
+            Weigh them as a decision <kbd className="font-mono text-[11px] text-quiet">d</kbd>
+          </button>
+        )}
+        <span role="status">{decide.said}</span>
+      </div>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach */}
       <section className="relative overflow-x-auto" aria-label={`${group.kind} side by side`} tabIndex={0}>
         <table className="border-collapse">

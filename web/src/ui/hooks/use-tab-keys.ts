@@ -1,19 +1,27 @@
 import { useEffect, useRef } from 'react'
-import { usePreferences } from '../../../data/store.ts'
+import { usePreferences } from '../../data/store.ts'
 
 /** Rows whose own buttons leave the keys of the tab alone. */
 export const KEY_ROWS = 'data-key-rows'
 
+/** How soon behind a g a letter opens a room. */
+export const ROOM_WITHIN_MS = 1500
+
 /**
- * The keys of the tab: `act` is handed the key (n h x , . and the arrows; Alt with an arrow is "Alt+ArrowUp") and says whether it was one of them. They act
+ * The keys of a tab: `act` is handed the key (a letter, a mark, an arrow; Alt with an arrow is "Alt+ArrowUp") and says whether it was one of them. They act
  * with the focus in no field and in no button but those of the rows.
  */
-export function useRoadKeys(act: (key: string) => boolean): void {
+export function useTabKeys(act: (key: string) => boolean): void {
   const { singleKeys } = usePreferences()
   const latest = useRef(act)
+  const afterG = useRef(Number.NEGATIVE_INFINITY)
   latest.current = act
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
+      // The letter behind a g opens a room.
+      const isOfRoom = event.timeStamp - afterG.current < ROOM_WITHIN_MS
+      afterG.current = event.key === 'g' ? event.timeStamp : Number.NEGATIVE_INFINITY
+      if (isOfRoom) return
       const at = document.activeElement
       const isInRows = at?.closest(`[${KEY_ROWS}]`) != null
       const isFree = at === null || at === document.body || isInRows
