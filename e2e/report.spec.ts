@@ -36,7 +36,7 @@ test('a tech sheet on A4 and on Letter: every rule with its page, what is shown 
       '3.1, p. 6',
       '1 200 kg',
       'would hold, 118.5 kg in hand',
-      'planned, not read',
+      'planned, not',
       'not shown',
       'A full sheet is no pass',
       'the scrutineer decides',

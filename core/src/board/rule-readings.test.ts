@@ -142,3 +142,24 @@ describe('another class', () => {
     expect(back[0]?.changes[0]?.lostSum).toEqual(freed?.freedSum)
   })
 })
+
+describe('a typed limit of the class beside the book', () => {
+  const limit = (more: object) =>
+    ({ id: 'l', metric: 'massReady', sense: 'atLeast', value: 1250, source: 'classRule', fromStageId: 's0', untilStageId: null, typed: null, ...more }) as never
+  test.each([
+    ['another number is told', {}, 1250],
+    ['the same number is not', { value: 1200 }, null],
+    ['our own limit is not', { source: 'own' }, null],
+    ['one on the other side is not', { sense: 'atMost' }, null],
+    ['one that is over is not', { untilStageId: 's0' }, null],
+  ])('%s', (_, more, value) => {
+    const car = carWith([rule('mass', { metric: 'massReady', value: 1200 })], null, (all) => all.limits.push(limit(more)))
+    expect(makeRules(car).stages[1]?.books[0]?.readings[0]?.typedLimit).toBe(value)
+  })
+  it('is told as the rule counts it', () => {
+    const car = carWith([rule('mass', { metric: 'massReady', value: 1120, basis: { driverIn: false, fuelL: null } })], null, (all) =>
+      all.limits.push(limit({})),
+    )
+    expect(makeRules(car).stages[1]?.books[0]?.readings[0]?.typedLimit).toBeCloseTo(1170, 9)
+  })
+})

@@ -5,7 +5,7 @@ import type { BookRule, RuleBook } from '../records/rule-kinds.ts'
 import { costOfOption, hoursOfOption, massOfOption } from '../rooms/jobs/decisions.ts'
 import { ratioOrProblem } from '../rooms/jobs/rule-books.ts'
 import { type BookChange, compareBooks } from '../ruling/class-change.ts'
-import { bookAtStage, overRule } from '../stages/book-limits.ts'
+import { bookAtStage, overRule, typedBeside } from '../stages/book-limits.ts'
 import type { Car } from '../stages/car.ts'
 import { chanceAtMost, type Distribution } from '../stats/distribution.ts'
 import { ALL_METRICS, StageValues } from './stage-values.ts'
@@ -29,6 +29,8 @@ export interface RuleStanding {
   /** Of a rule on mass over power: the least mass at this power and the most power at this mass, as the rule counts both. */
   readonly leastMassKg: number | null
   readonly mostPowerW: number | null
+  /** What a typed limit of the class says instead, as the rule counts it; null: nothing, or the same. The stricter holds. */
+  readonly typedLimit: number | null
   /** Why it is not shown. */
   readonly problem: string | null
 }
@@ -43,6 +45,7 @@ const NOTHING = {
   wInHand: null,
   leastMassKg: null,
   mostPowerW: null,
+  typedLimit: null,
   problem: null,
 } as const
 
@@ -127,14 +130,14 @@ export interface ClassChange extends BookChange {
 
 function sumOf(car: Car, ids: readonly string[]): ChangedSum {
   const { changes, parts } = car.records
-  const named = [...changes, ...parts].filter(({ id }) => ids.includes(id))
+  const nameOf = new Map([...changes, ...parts].map(({ id, name }) => [id, name]))
   const option = {
     changeIds: changes.map(({ id }) => id).filter((id) => ids.includes(id)),
     partIds: parts.map(({ id }) => id).filter((id) => ids.includes(id)),
   }
   const value = (found: { readonly value: number } | null) => found?.value ?? null
   return {
-    names: named.map(({ name }) => name),
+    names: ids.flatMap((id) => nameOf.get(id) ?? []),
     massKg: value(massOfOption(car, option)),
     cost: value(costOfOption(car, option)),
     hours: value(hoursOfOption(car, option)),
@@ -171,7 +174,10 @@ export function makeRules(car: Car): RulesRoom {
     const own: RuleBook | undefined = bookAtStage(car, position)
     return {
       bookId: own?.id ?? null,
-      books: books.map(({ id, rules }) => ({ bookId: id, readings: rules.map((rule) => readingOf(values, position, rule)) })),
+      books: books.map(({ id, rules }) => ({
+        bookId: id,
+        readings: rules.map((rule) => ({ ...readingOf(values, position, rule), typedLimit: typedBeside(car, position, rule) })),
+      })),
       changes: own ? books.filter(({ id }) => id !== own.id).map((other) => changeTo(car, own, other)) : [],
     }
   })

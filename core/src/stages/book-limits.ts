@@ -67,3 +67,23 @@ export function bookLimits(car: Car): Limit[] {
     )
   })
 }
+
+/** Two numbers of one limit are the same within this, of themselves. */
+const SAME = 1e-6
+
+/**
+ * The limit of the class that a person typed for a stage where the book says another number, as the rule counts it; null where both agree or nothing is typed.
+ * The stricter of the two holds.
+ */
+export function typedBeside(car: Car, position: number, rule: BookRule): number | null {
+  const over = overRule(car, rule)
+  const last = car.stages.length - 1
+  const at = (id: string | null, none: number) => (id === null ? none : car.stages.findIndex((stage) => stage.id === id))
+  const typed = car.records.limits.find(
+    ({ metric, sense, source, fromStageId, untilStageId }) =>
+      source === 'classRule' && metric === rule.metric && sense === rule.sense && at(fromStageId, last) <= position && position <= at(untilStageId, last),
+  )
+  if (!typed || rule.value === null) return null
+  const value = typed.value - over
+  return Math.abs(value - rule.value) <= SAME * Math.abs(rule.value) ? null : value
+}

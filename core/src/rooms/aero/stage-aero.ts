@@ -118,12 +118,12 @@ const contentOf = (car: Car, position: number) =>
     .map(({ id, picked }) => `${id} ${picked}`)
     .sort()
     .join(',')
-/** What makes the car as loud as it is: every done line that touches power. */
+/** What makes the car as loud as it is: every line that touches power. */
 const loudnessOf = ({ linesByStage }: Car, position: number) =>
   linesByStage
     .slice(0, position + 1)
     .flat()
-    .filter(({ change, doneAtMs }) => change.touchesPower && doneAtMs !== null)
+    .filter(({ change }) => change.touchesPower)
     .map(({ change }) => change.id)
     .sort()
     .join(',')

@@ -69,7 +69,7 @@ describe('noise', () => {
   it('read farther off is louder where it is quoted', () => {
     expect(aeroValue(loudCar({ value: 98 }, { value: 78, atM: 7.5 }), 0, 'noise')?.value).toBeCloseTo(78 + 20 * Math.log10(15), 9)
   })
-  it('stands for later stages until something done there touches power', () => {
+  it('stands for later stages until a line of theirs touches power', () => {
     const held = loudCar({ value: 98 }, { value: 97, atM: 0.5 })
     expect(aeroValue(held, 1, 'noise')).toMatchObject({ value: 97, fromPosition: 0 })
     expect(aeroValue(loudCar({ value: 98 }, { value: 97, atM: 0.5 }, true), 1, 'noise')).toBeUndefined()

@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { CalculationError, type EVENT_KINDS, eventKind, handKind, parseNumber, readDay } from '@bold-ballast/core'
+import { buildFields, CalculationError, type EVENT_KINDS, eventKind, handKind, parseNumber, readDay } from '@bold-ballast/core'
 import { localDay } from '../../../data/local-day.ts'
 import { choiceOrNone, dayField } from '../../../shared/own-fields.ts'
 import { attemptField } from '../../../ui/forms/attempt-field.ts'
@@ -89,3 +89,29 @@ export const eventForm = ({ stages, tracks }: RecordsAnswer) =>
     field('cost', 'number', { label: 'Cost', section: 'Money' }),
     field('paid', 'number', { label: 'Paid' }),
   ])
+
+const TIME = /^(\d{1,2})(?:[:.](\d{2}))?$/
+
+/** When work begins where nobody said (common practice, no source). */
+const USUAL_STARTS = { weekday: 19, weekend: 9 } as const
+
+/** Hours of the day as a clock shows them. */
+export const clockText = (hours: number): string => `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, '0')}`
+
+/** A time of the day in hours, typed as 19 or 19:30. */
+const timeOfDay = (path: 'weekday' | 'weekend', label: string): OwnKind => ({
+  read: (read, name) => {
+    const [, hours, minutes = '0'] = TIME.exec(read.raw(name)) ?? []
+    const value = Number(hours) + Number(minutes) / 60
+    if (hours !== undefined && value <= 23 && Number(minutes) <= 59) return value
+    read.refuse(name, `${label}: type a time from 0:00 to 23:00, such as 19:30.`)
+    return null
+  },
+  begin: (record) => clockText((record as { sessionStartH?: Record<typeof path, number> | null } | null)?.sessionStartH?.[path] ?? USUAL_STARTS[path]),
+})
+
+/** When sessions begin. */
+export const startsForm = makeForm(buildFields, [
+  field('sessionStartH.weekday', timeOfDay('weekday', 'Evenings'), { label: 'Evenings begin at' }),
+  field('sessionStartH.weekend', timeOfDay('weekend', 'The weekend'), { label: 'Days at the weekend begin at' }),
+])

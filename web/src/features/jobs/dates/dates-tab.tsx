@@ -2,7 +2,9 @@ import { attempt, CalculationError, daysFrom, layRoad, lengthsAt, readyRoad } fr
 import { useMemo, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
+import { Panel } from '../../../ui/dialog.tsx'
 import { saveFile } from '../../../ui/files/save-file.ts'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
@@ -10,7 +12,7 @@ import { Alert, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import { shortDay } from '../road-words.ts'
 import type { JobsTabProps } from '../tab-props.ts'
-import { EVENT_WORDS, eventForm, handForm, WEEKDAY_WORDS } from './date-forms.ts'
+import { clockText, EVENT_WORDS, eventForm, handForm, startsForm, WEEKDAY_WORDS } from './date-forms.ts'
 
 type StoredHand = JobsTabProps['records']['hands'][number]
 
@@ -184,6 +186,8 @@ export function DatesTab({ records, room }: JobsTabProps) {
   const event = records.events.find(({ id }) => id === get('event')) ?? null
   const forEvents = useMemo(() => eventForm(records), [records])
   const [failure, setFailure] = useState<string | null>(null)
+  const [patch] = api.usePatchBuildMutation()
+  const { units } = useQuantities()
   // What was asked for in the address stands open as a panel; closing it clears both.
   const close = () => set({ do: '', hand: '', event: '' })
   const save = async () => {
@@ -212,7 +216,10 @@ export function DatesTab({ records, room }: JobsTabProps) {
           <Hands records={records} room={room} alter={(id) => set({ hand: id })} />
         )}
         <p className="mt-1 text-[13px] text-quiet">
-          Evenings begin at {clock(room.road.starts.weekdayH)}, days at the weekend at {clock(room.road.starts.weekendH)}.
+          Evenings begin at {clockText(room.road.starts.weekdayH)}, days at the weekend at {clockText(room.road.starts.weekendH)}.{' '}
+          <button type="button" className="word-link no-print" onClick={() => set({ do: 'starts' })}>
+            Alter
+          </button>
         </p>
       </section>
       <section>
@@ -235,6 +242,20 @@ export function DatesTab({ records, room }: JobsTabProps) {
           <Events records={records} room={room} alter={(id) => set({ event: id })} />
         )}
       </section>
+      {asked === 'starts' && (
+        <Panel title="When work begins" onClose={close}>
+          <RecordForm
+            key={records.build.version}
+            draftKey={`${records.build.id}.starts`}
+            fields={startsForm.specs()}
+            defaults={startsForm.defaults(records.build, units)}
+            submitLabel="Save"
+            toBody={(read) => ({ ...startsForm.body(read), version: records.build.version })}
+            send={(body) => patch({ buildId: records.build.id, body: body as never }).unwrap()}
+            onDone={close}
+          />
+        </Panel>
+      )}
       {(hand || asked === 'hand') && <KindPanel buildId={records.build.id} resource="hands" word="hand" form={handForm} record={hand} onClose={close} />}
       {(event || asked === 'event') && (
         <KindPanel buildId={records.build.id} resource="events" word="event" form={forEvents} begins={{ kind: 'trackDay' }} record={event} onClose={close} />
@@ -242,5 +263,3 @@ export function DatesTab({ records, room }: JobsTabProps) {
     </div>
   )
 }
-
-const clock = (hours: number): string => `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, '0')}`

@@ -62,7 +62,14 @@ function RuleTable({ book, standings, stageId, alter }: { book: Book; standings:
                   {rule.unread && <div className="text-[13px] text-wait">Not known here; kept as it was, judged by nobody.</div>}
                 </td>
                 <td className="p-1 text-[13px] text-quiet">{rule.from}</td>
-                <td className="p-1 whitespace-nowrap">{needText(rule, text)}</td>
+                <td className="p-1 whitespace-nowrap">
+                  {needText(rule, text)}
+                  {own?.typedLimit != null && rule.metric && (
+                    <div className="text-[13px] whitespace-normal text-wait">
+                      typed as {text(METRIC_INFO[rule.metric].kind, own.typedLimit, { isGoal: true })} among the goals: the stricter holds
+                    </div>
+                  )}
+                </td>
                 <td className="p-1 text-right">
                   {own?.value !== null && own?.value !== undefined && rule.metric && (
                     <Figure
