@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
+import { FileField } from '../../../ui/files/file-field.tsx'
 import { saveFile } from '../../../ui/files/save-file.ts'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
@@ -81,17 +82,12 @@ function Hands({ records, room, alter }: { records: JobsTabProps['records']; roo
           {said}
         </p>
       )}
-      <input
-        ref={file}
-        type="file"
+      <FileField
+        field={file}
         accept=".ics,text/calendar"
-        className="sr-only"
-        aria-label="A calendar of days away"
-        tabIndex={-1}
-        onChange={(event) => {
-          const picked = event.target.files?.[0]
-          event.target.value = ''
-          if (picked && forHand) void take(forHand, picked)
+        label="A calendar of days away"
+        take={(picked) => {
+          if (forHand) void take(forHand, picked)
         }}
       />
       <ul>

@@ -8,6 +8,7 @@ import { plainText } from '../../../shared/own-fields.ts'
 import { basisText, marginText, needText } from '../../../shared/rule-words.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
+import { FileField } from '../../../ui/files/file-field.tsx'
 import { saveFile } from '../../../ui/files/save-file.ts'
 import { field, makeForm } from '../../../ui/forms/form-fields.ts'
 import type { FormValues } from '../../../ui/forms/form-reader.ts'
@@ -173,19 +174,7 @@ export function RulesTab({ records, buildId }: { records: RecordsAnswer; buildId
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-4">
       {said && <Alert>{said}</Alert>}
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        className="sr-only"
-        aria-label="A rule book as a file"
-        tabIndex={-1}
-        onChange={(event) => {
-          const picked = event.target.files?.[0]
-          event.target.value = ''
-          if (picked) void take(picked)
-        }}
-      />
+      <FileField field={file} accept=".json,application/json" label="A rule book as a file" take={(picked) => void take(picked)} />
       {records.ruleBooks.length === 0 ? (
         <Empty title="No rule book yet" why="Type the class’s numbers with their page.">
           <span className="flex flex-wrap gap-3">
