@@ -111,7 +111,7 @@ export function SheetTab({ records, board, rules, jobs, position }: SheetProps) 
       </div>
       <CarLine records={records} jobs={jobs} position={position} />
       <div className="overflow-x-auto print:overflow-visible">
-        <table className="w-full border-collapse tabular-nums">
+        <table className="w-full border-collapse tabular-nums max-[639px]:min-w-[560px]">
           <thead>
             <tr className="border-b border-ink">
               <th className="py-1 pr-2">Rule</th>

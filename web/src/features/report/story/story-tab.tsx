@@ -9,8 +9,16 @@ import { SheetHead } from '../sheet-head.tsx'
 import type { SheetProps } from '../sheet-props.ts'
 import { storyTable } from '../tables.ts'
 
+/** Where a number comes from: how far it came since the stage before, the day it was read. */
+function wordsOf({ cell, change, readOn }: StoryFigure, signed: (value: number) => string): string {
+  if (cell.fromPosition !== null) return `as at stage ${cell.fromPosition}`
+  const since = change === null ? [] : [`${signed(change)} on the stage before`]
+  return [...since, ...(readOn.length > 0 ? [`read ${readOn.map(dayText).join(', ')}`] : [])].join('; ')
+}
+
 /** A number of the stage, and how far it came from the stage before. */
-function StoryNumber({ figure: { metric, cell, change, readOn } }: { figure: StoryFigure }) {
+function StoryNumber({ figure }: { figure: StoryFigure }) {
+  const { metric, cell } = figure
   const { text } = useQuantities()
   const { kind, word } = METRIC_INFO[metric]
   return (
@@ -19,10 +27,7 @@ function StoryNumber({ figure: { metric, cell, change, readOn } }: { figure: Sto
       <p className="text-[18px] font-semibold">
         <Figure kind={kind} value={cell.value} sd={cell.sd} proof={cell.proof} />
       </p>
-      <p className="text-[13px] text-quiet">
-        {change === null ? '' : `${text(kind, change, { sign: true, sd: cell.sd })} since`}
-        {cell.fromPosition !== null ? ` from stage ${cell.fromPosition}` : readOn.length > 0 ? ` read ${readOn.map(dayText).join(', ')}` : ''}
-      </p>
+      <p className="text-[13px] text-quiet">{wordsOf(figure, (value) => text(kind, value, { sign: true, sd: cell.sd }))}</p>
     </div>
   )
 }
