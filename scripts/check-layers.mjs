@@ -14,7 +14,7 @@ const FLOORS = {
   core: [
     ['errors.ts', 'zod.ts', 'attempt.ts', 'item-at.ts', 'say-issue.ts', 'solver'],
     ['units', 'stats', 'air', 'proof'],
-    ['dyno', 'jobs', 'mass', 'ruling'],
+    ['checks', 'cooling', 'dyno', 'electrics', 'jobs', 'mass', 'ruling'],
     ['aero', 'brakes', 'drivetrain', 'engine', 'structure', 'tyres'],
     ['track'],
     ['tracklog'],

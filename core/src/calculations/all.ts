@@ -22,7 +22,10 @@ import { STRUCTURE_CALCULATIONS } from './structure.ts'
 import { TRACK_CALCULATIONS } from './track.ts'
 import { TRACK_LOG_CALCULATIONS } from './track-logs.ts'
 import { TYRE_AND_BRAKE_CALCULATIONS } from './tyres-and-brakes.ts'
+import { CHECK_CALCULATIONS } from './workshop/checks.ts'
+import { COOLING_CALCULATIONS } from './workshop/cooling.ts'
 import { COST_CALCULATIONS } from './workshop/costs-and-decisions.ts'
+import { ELECTRIC_CALCULATIONS } from './workshop/electrics.ts'
 import { JOBS_CALCULATIONS } from './workshop/jobs.ts'
 import { RULE_CALCULATIONS } from './workshop/rules.ts'
 
@@ -51,6 +54,9 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...JOBS_CALCULATIONS,
   ...COST_CALCULATIONS,
   ...RULE_CALCULATIONS,
+  ...CHECK_CALCULATIONS,
+  ...ELECTRIC_CALCULATIONS,
+  ...COOLING_CALCULATIONS,
   ...BUILD_CALCULATIONS,
   yardsticksAtStageCalculation,
   aeroAtStageCalculation,

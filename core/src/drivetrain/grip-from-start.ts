@@ -1,6 +1,6 @@
 import { CalculationError, requirePositive } from '../errors.ts'
+import { rootBetween } from '../stats/root.ts'
 import type { DriveCar } from './drive-car.ts'
-import { rootBetween } from './integrate.ts'
 import { leaveSpeeds } from './leave-speeds.ts'
 import { driveMotion } from './motion.ts'
 import { SIXTY_FEET_M } from './quarter-mile-rule.ts'

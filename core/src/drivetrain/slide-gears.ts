@@ -1,7 +1,8 @@
 import { CalculationError, requireWithin } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
+import { rootBetween } from '../stats/root.ts'
 import { type DriveCar, requireCurve, requireRatios } from './drive-car.ts'
-import { rootBetween, signChange } from './integrate.ts'
+import { signChange } from './integrate.ts'
 import { torqueAlong } from './motion.ts'
 import { holdSlide, type SlideState, type SlidingCar, slideSpeedMps } from './slide.ts'
 

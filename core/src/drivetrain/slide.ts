@@ -1,6 +1,7 @@
 import { CalculationError, requirePositive, requireWithin } from '../errors.ts'
 import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
-import { rootBetween, signChange } from './integrate.ts'
+import { rootBetween } from '../stats/root.ts'
+import { signChange } from './integrate.ts'
 
 /** A car that slides with its rear wheels driven together. */
 export interface SlidingCar {

@@ -4,6 +4,7 @@ import { DYNO_TYPESET } from './dyno.ts'
 import { ENGINE_TYPESET } from './engine.ts'
 import { MASS_TYPESET } from './mass.ts'
 import type { Typeset } from './set.ts'
+import { SYSTEMS_TYPESET } from './systems.ts'
 import { TRACK_TYPESET } from './track.ts'
 import { WORKSHOP_TYPESET } from './workshop.ts'
 
@@ -15,6 +16,7 @@ const TYPESET: Readonly<Record<string, Typeset>> = {
   ...MASS_TYPESET,
   ...TRACK_TYPESET,
   ...WORKSHOP_TYPESET,
+  ...SYSTEMS_TYPESET,
 }
 
 /**
