@@ -9,7 +9,7 @@ const MOST_TERMS = 2000
 /**
  * Effectiveness of a crossflow exchanger with both streams unmixed: ε = Σ P(n, N) P(n, Cr N)/(Cr N), n from 1, P the lower incomplete gamma ratio; exact. The
  * exponent formula of handbooks lies up to 4 % lower near Cr 1. Valid for N from 0 to 50, Cr over 0 to 1. Source: sum of Mason 1955 (from memory).
- * @example crossflowEffectiveness(1, 0.5) // 0.5474
+ * @example crossflowEffectiveness(1, 0.5) // 0.5475
  */
 export function crossflowEffectiveness(transferUnits: number, capacityRatio: number): number {
   requireWithin(transferUnits, 0, 50, 'transferUnits')
