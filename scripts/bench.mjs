@@ -346,6 +346,48 @@ async function trackRoom() {
   putTimes('a line of the paddock read', await times(200, () => parsePaddockLine('1:24.90 traffic 1:24.31 1:25.02', words)), '< 100')
 }
 
+/** Sums of the car's side of the workshop. */
+async function workshopSums() {
+  const { placeCircuits } = await import('../core/src/electrics/placing.ts')
+  const { settledCoolant } = await import('../core/src/cooling/radiator.ts')
+  const { dueChecks } = await import('../core/src/checks/due.ts')
+  const { highsSolver } = await import('../core/src/solver/highs-solver.ts')
+  const solve = highsSolver(await (await import('highs')).default())
+  const ratings = [...Array(6).fill(30), ...Array(10).fill(20), ...Array(16).fill(10)]
+  const circuits = Array.from({ length: 24 }, (_, i) => ({
+    name: `c${i}`,
+    currentA: 1.5 + ((i * 7) % 13),
+    startFactor: i % 4 ? 1 : 3,
+    group: `g${i % 5}`,
+    isVital: i % 6 === 0,
+    pinned: null,
+  }))
+  const box = {
+    outputs: ratings.map((ratedA, i) => ({ key: `${i}`, ratedA })),
+    circuits,
+    rules: { loadShare: 0.8, peakShare: 3, keepFree: {}, vitalAlone: true },
+  }
+  putTimes('24 circuits on 32 outputs, placed and proven', await times(3, () => placeCircuits(box, solve)), '< 1500')
+  const rating = { areaM2: 0.24, ratedW: 95_000, ratedItdK: 60, ratedFaceMps: 10, ratedFlowM3PerS: 100 / 60_000 }
+  const at = (speedMps, airK) => settledCoolant(rating, { speedMps, airK, airDensityKgM3: 1.15, flowM3PerS: 0.002, faceShare: 0.28 }, 90_000)
+  const sweep = () => Array.from({ length: 60 }, (_, i) => [at(8 + i, 303.15), at(8 + i, 283.15)])
+  putTimes('cooling with spread, hot and cold, at 60 speeds', await times(5, sweep), '< 50')
+  const check = {
+    isSafety: true,
+    minutes: 0.5,
+    okOn: '2027-03-12',
+    badOn: null,
+    touchedOn: '2027-03-20',
+    interval: null,
+    expiresOn: null,
+    isAsked: true,
+    marks: 3,
+    bads: 1,
+  }
+  const checks = Array.from({ length: 500 }, (_, i) => ({ ...check, name: `check ${i}` }))
+  putTimes('what is due of 500 checks', await times(20, () => dueChecks(checks, '2027-03-28')), '< 20')
+}
+
 /** Jobs, as the screen's worker works them out: 60 jobs of 4 hands over a year, begun ones, waits, crews and parts among them. */
 async function jobsRoom() {
   const { compareBooks, drawLengths, findHelps, findSlack, layRoad, lengthsAt, lookAhead, readyRoad } = await import('../core/src/index.ts')
@@ -758,6 +800,7 @@ try {
   await aeroRoom()
   await trackRoom()
   await jobsRoom()
+  await workshopSums()
   await trackLogs(file.build, line.stageId)
   if (withBrowser) await inBrowser(file, line.stageId)
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)

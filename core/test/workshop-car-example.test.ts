@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import { type CheckState, dueChecks } from '../src/checks/due.ts'
 import { hotGap } from '../src/checks/hot-gap.ts'
 import { chanceToLast, setsNeeded } from '../src/checks/life-left.ts'
 import { paceGate } from '../src/checks/pace-gate.ts'
 import { roundTime } from '../src/checks/round-time.ts'
 import { type ShakedownStep, shakedownHour } from '../src/checks/shakedown-hour.ts'
 import { crossflowEffectiveness, crossflowUnits } from '../src/cooling/crossflow.ts'
+import { fitsIn } from '../src/cooling/fits-in.ts'
 import { type CoolingPoint, coolingPerK, coverFor, type RadiatorRating, radiatorCore, settledCoolant, warmUp } from '../src/cooling/radiator.ts'
 import { firstToTrip, supply } from '../src/electrics/supply.ts'
 import { loomMass, voltageDrop, WIRE_SIZES, wireFor } from '../src/electrics/wire.ts'
@@ -323,4 +325,81 @@ describe('cooling', () => {
     ['litres a second as cubic metres', { ratedFlowM3PerS: 1.7 }, /1 200 L\/min/],
   ])('refuses %s', (_, more, sentence) => expect(() => radiatorCore({ ...RATING, ...more })).toThrow(sentence))
   it('refuses a share of the face over one', () => expect(() => coolingPerK(RATING, { ...HOT, faceShare: 1.2 })).toThrow(/faceShare/))
+})
+
+describe('what is due', () => {
+  const state = (name: string, more: Partial<CheckState> = {}): CheckState => ({
+    name,
+    isSafety: true,
+    minutes: 0.5,
+    okOn: '2027-03-12',
+    badOn: null,
+    touchedOn: null,
+    interval: null,
+    expiresOn: null,
+    isAsked: false,
+    marks: 0,
+    bads: 0,
+    ...more,
+  })
+  const reasonOf = (more: Partial<CheckState>) => dueChecks([state('c', more)], '2027-03-28')[0]
+  it('bolts of a gearbox worked on since are, the seat’s are not, and belts that end a day too soon stop it', () => {
+    const due = dueChecks([state('gearbox', { touchedOn: '2027-03-20' }), state('seat'), state('belts', { expiresOn: '2027-03-27' })], '2027-03-28')
+    expect(due).toEqual([
+      { name: 'gearbox', reason: 'touched', stops: true },
+      { name: 'belts', reason: 'expires', stops: true },
+    ])
+  })
+  test.each<[string, Partial<CheckState>, object | undefined]>([
+    ['in order', {}, undefined],
+    ['touched before it was in order', { touchedOn: '2027-03-10' }, undefined],
+    ['bad and not fixed', { badOn: '2027-03-14' }, { reason: 'bad', stops: true }],
+    ['bad and in order since', { badOn: '2027-03-01' }, undefined],
+    ['never marked', { okOn: null }, { reason: 'never', stops: true }],
+    ['its interval ends within the event', { interval: { every: 4, since: 3, adds: 2 } }, { reason: 'interval', stops: false }],
+    ['its interval lasts just so long', { interval: { every: 5, since: 3, adds: 2 } }, undefined],
+    ['expires on the last day', { expiresOn: '2027-03-28' }, undefined],
+    ['asked in this round', { isAsked: true }, { reason: 'asked', stops: false }],
+    ['bad, and no matter of safety', { badOn: '2027-03-14', isSafety: false }, { reason: 'bad', stops: false }],
+  ])('%s', (_, more, found) => {
+    if (found) expect(reasonOf(more)).toMatchObject(found)
+    else expect(reasonOf(more)).toBeUndefined()
+  })
+  it('safety first, then what goes bad most often for its minutes', () => {
+    const due = dueChecks(
+      [
+        state('slow', { isAsked: true, isSafety: false, marks: 9, bads: 3, minutes: 4 }),
+        state('quick', { isAsked: true, isSafety: false, marks: 9, bads: 3 }),
+        state('never bad', { isAsked: true, isSafety: false, marks: 40 }),
+        state('belts', { isAsked: true, marks: 40 }),
+      ],
+      '2027-03-28',
+    )
+    expect(due.map(({ name }) => name)).toEqual(['belts', 'quick', 'slow', 'never bad'])
+  })
+  it('refuses a day that is none', () => expect(() => dueChecks([], '28.3.2027')).toThrow(/is no day/))
+})
+
+describe('will it fit', () => {
+  const CORE = { lengthM: 0.6, widthM: 0.4, heightM: 0.06 }
+  it('says which way round, and how much is left', () => {
+    const found = fitsIn(CORE, { lengthM: 0.42, widthM: 0.07, heightM: 0.62 })
+    expect(found).toMatchObject({ fits: true, along: ['widthM', 'heightM', 'lengthM'] })
+    expect(found.leastRoomM).toBeCloseTo(0.01, 9)
+  })
+  it('says by how much it is too large', () => {
+    const found = fitsIn(CORE, { lengthM: 0.55, widthM: 0.5, heightM: 0.3 })
+    expect(found.fits).toBe(false)
+    expect(found.leastRoomM).toBeCloseTo(-0.05, 9)
+  })
+  it('is the same whichever way the space is told', () => {
+    const all = [0.42, 0.07, 0.62]
+    const rooms = [
+      [0, 1, 2],
+      [1, 2, 0],
+      [2, 0, 1],
+    ].map(([a = 0, b = 0, c = 0]) => fitsIn(CORE, { lengthM: all[a] as number, widthM: all[b] as number, heightM: all[c] as number }).leastRoomM)
+    for (const room of rooms) expect(room).toBeCloseTo(0.01, 9)
+  })
+  it('refuses a part without a size', () => expect(() => fitsIn({ ...CORE, heightM: 0 }, CORE)).toThrow(/heightM/))
 })

@@ -1,3 +1,4 @@
+import { DUE_REASONS, dueChecks } from '../../checks/due.ts'
 import { hotGap } from '../../checks/hot-gap.ts'
 import { chanceToLast, SETS_CHANCE, setsNeeded, USUAL_LIFE_CV } from '../../checks/life-left.ts'
 import { paceGate } from '../../checks/pace-gate.ts'
@@ -162,4 +163,50 @@ const gapCalculation = defineCalculation({
   run: (input) => ({ value: hotGap(input) }),
 })
 
-export const CHECK_CALCULATIONS = [lifeCalculation, setsCalculation, roundCalculation, hourCalculation, gateCalculation, gapCalculation]
+const day = z.string().regex(/^\d{4}-\d{2}-\d{2}$/)
+const dayOrNone = day.nullable().default(null)
+
+const dueCalculation = defineCalculation({
+  name: 'checks.due',
+  title: 'What is due before an event, and what stops it',
+  formula: 'first of: bad, never marked, touched since, interval used up, expires, asked; safety first, then (bad + 0.5)/(marks + 1) a minute',
+  sources: [CHECKS],
+  assumptions: ['Only safety checks stop an event', 'Fit by this list is not safe: qualified people and the event’s rules decide'],
+  validRange: 'Up to 2,000 checks',
+  schools: [],
+  example: {
+    lastDay: '2027-03-28',
+    checks: [
+      { name: 'gearbox bolts', isSafety: true, okOn: '2027-03-12', touchedOn: '2027-03-20' },
+      { name: 'seat bolts', isSafety: true, okOn: '2027-03-12' },
+      { name: 'belts', isSafety: true, okOn: '2027-03-12', expiresOn: '2027-03-27' },
+    ],
+  },
+  input: z.strictObject({
+    lastDay: day,
+    checks: z
+      .array(
+        z.strictObject({
+          name,
+          isSafety: z.boolean().default(false),
+          minutes: z.number().default(0.5),
+          okOn: dayOrNone,
+          badOn: dayOrNone,
+          touchedOn: dayOrNone,
+          interval: z
+            .strictObject({ every: z.number().positive(), since: z.number().min(0), adds: z.number().min(0) })
+            .nullable()
+            .default(null),
+          expiresOn: dayOrNone,
+          isAsked: z.boolean().default(false),
+          marks: z.int().min(0).default(0),
+          bads: z.int().min(0).default(0),
+        }),
+      )
+      .max(2000),
+  }),
+  output: z.strictObject({ due: z.array(z.strictObject({ name, reason: z.enum(DUE_REASONS), stops: z.boolean() })) }),
+  run: ({ checks, lastDay }) => ({ value: { due: dueChecks(checks, lastDay) } }),
+})
+
+export const CHECK_CALCULATIONS = [dueCalculation, lifeCalculation, setsCalculation, roundCalculation, hourCalculation, gateCalculation, gapCalculation]

@@ -1,3 +1,4 @@
+import { fitsIn } from '../../cooling/fits-in.ts'
 import { coverFor, radiatorCore, settledCoolant, warmUp } from '../../cooling/radiator.ts'
 import { z } from '../../zod.ts'
 import { defineCalculation } from '../registry.ts'
@@ -100,4 +101,23 @@ const coverCalculation = defineCalculation({
   },
 })
 
-export const COOLING_CALCULATIONS = [radiatorCalculation, settleCalculation, coverCalculation]
+const size = z.strictObject({ lengthM: z.number(), widthM: z.number(), heightM: z.number() })
+
+const fitCalculation = defineCalculation({
+  name: 'cooling.fit',
+  title: 'Whether a part goes into a space, and which way round',
+  formula: 'the greatest of the least rooms over six ways round',
+  sources: ['Geometry'],
+  assumptions: ['Square on: nothing is turned by an angle', 'Outer sizes with tanks, fans and hoses'],
+  validRange: 'Sizes up to 10 m',
+  schools: [],
+  example: { part: { lengthM: 0.6, widthM: 0.4, heightM: 0.06 }, space: { lengthM: 0.42, widthM: 0.07, heightM: 0.62 } },
+  input: z.strictObject({ part: size, space: size }),
+  output: z.strictObject({ fits: z.boolean(), leastRoomM: z.number(), along: z.array(z.string()) }),
+  run: ({ part, space }) => {
+    const found = fitsIn(part, space)
+    return { value: { ...found, along: [...found.along] } }
+  },
+})
+
+export const COOLING_CALCULATIONS = [fitCalculation, radiatorCalculation, settleCalculation, coverCalculation]

@@ -1,5 +1,7 @@
+import { placeCircuits } from '../../electrics/placing.ts'
 import { firstToTrip, supply } from '../../electrics/supply.ts'
 import { loomMass, wireFor } from '../../electrics/wire.ts'
+import { CalculationError } from '../../errors.ts'
 import { z } from '../../zod.ts'
 import { defineCalculation } from '../registry.ts'
 
@@ -117,4 +119,70 @@ const loomCalculation = defineCalculation({
   run: ({ runs }) => ({ value: loomMass(runs) }),
 })
 
-export const ELECTRIC_CALCULATIONS = [tripCalculation, wireCalculation, supplyCalculation, loomCalculation]
+const assignCalculation = defineCalculation({
+  name: 'electrics.assign',
+  title: 'Circuits placed on the outputs of a power box',
+  formula: 'least Σ rating used, then the greatest least 1 − ΣI/rating, each circuit once',
+  sources: ['Set partitioning by branch and cut (HiGHS)', 'Common practice, no source'],
+  assumptions: [
+    'What is switched together may share an output',
+    'Vital circuits stand alone unless said otherwise',
+    'Starts are checked where the box’s manual gives a peak',
+  ],
+  validRange: 'Up to 60 circuits on 80 outputs',
+  schools: [],
+  needsSolver: true,
+  example: {
+    outputs: [30, 20, 20, 10].map((ratedA, i) => ({ key: `${i + 1}`, ratedA })),
+    circuits: [
+      { name: 'pump', currentA: 14.8, startFactor: 3, group: 'run', isVital: true },
+      { name: 'fan', currentA: 22, startFactor: 3, group: 'fan' },
+      { name: 'dash', currentA: 2.2, group: 'key' },
+      { name: 'radio', currentA: 1.5, group: 'key' },
+    ],
+    rules: { peakShare: 3 },
+  },
+  input: z.strictObject({
+    outputs: z.array(z.strictObject({ key, ratedA: amps })).max(80),
+    circuits: z
+      .array(
+        z.strictObject({
+          name: key,
+          currentA: amps,
+          startFactor: z.number().default(1),
+          group: key,
+          isVital: z.boolean().default(false),
+          pinned: key.nullable().default(null),
+        }),
+      )
+      .max(60),
+    rules: z
+      .strictObject({
+        loadShare: z.number().default(0.8),
+        peakShare: z.number().positive().max(20).nullable().default(null),
+        keepFree: z.record(z.string(), z.int().min(0).max(80)).default({}),
+        vitalAlone: z.boolean().default(true),
+      })
+      .prefault({}),
+  }),
+  output: z.strictObject({
+    outputs: z.array(z.strictObject({ key, ratedA: z.number(), circuits: z.array(key), loadA: z.number(), headroom: z.number() })),
+    usedA: z.number(),
+    leastHeadroom: z.number(),
+    free: z.array(z.strictObject({ ratedA: z.number(), count: z.number() })),
+    isProven: z.boolean(),
+  }),
+  run: (input, { solveMilp }) => {
+    if (!solveMilp) throw new CalculationError('missing', 'solver', 'No solver was handed in. Use the command line, the API or the screen.')
+    const found = placeCircuits(input, solveMilp)
+    return {
+      value: {
+        ...found,
+        outputs: found.outputs.map((output) => ({ ...output, circuits: [...output.circuits] })),
+        free: found.free.map((each) => ({ ...each })),
+      },
+    }
+  },
+})
+
+export const ELECTRIC_CALCULATIONS = [assignCalculation, tripCalculation, wireCalculation, supplyCalculation, loomCalculation]
