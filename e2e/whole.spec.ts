@@ -194,6 +194,16 @@ test.describe('files', () => {
       const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^CSV/ }).first().click()])
       expect(Papa.parse((await textOf(download)).trim()).data.length, room).toBeGreaterThan(1)
     }
+    const gannet = await buildAddress(page, 'Gannet')
+    await page.clock.install({ time: new Date('2027-03-01T08:00:00') })
+    for (const room of ['jobs?tab=road', 'jobs?tab=money', 'jobs?tab=decisions', 'jobs?tab=dates', 'plan?tab=rules', 'report?tab=rounds', 'report?tab=order']) {
+      await page.goto(`${gannet}/${room}`)
+      const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^CSV/ }).first().click()])
+      const { data, errors } = Papa.parse<string[]>((await textOf(download)).trim())
+      expect(errors, room).toEqual([])
+      expect(data.length, room).toBeGreaterThan(1)
+      expect(new Set(data.map((cells) => cells.length)).size, room).toBe(1)
+    }
   })
 })
 

@@ -20,3 +20,6 @@ export function namesOf({ hands, jobs, parts }: Road): MoveNames {
 }
 
 export const helpText = (road: Road, move: Move): string => moveText(move, namesOf(road))
+
+/** The day so many days from today as a table holds it; nothing for one that never comes. */
+export const dayOf = (today: string, days: number | undefined): string | null => (days !== undefined && Number.isFinite(days) ? dayAfter(today, days) : null)

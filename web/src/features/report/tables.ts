@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { fromSi, METRIC_INFO, type StoryChapter, type TechSheet, type TickList, type WorkOrder } from '@bold-ballast/core'
+import { fromSi, METRIC_INFO, type StoryChapter, type TickList, type WorkOrder } from '@bold-ballast/core'
 import { inUnits, spreadIn, type Units } from '../../shared/table-cells.ts'
 import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
@@ -44,29 +44,6 @@ export const storyTable = (story: readonly StoryChapter[], units: Units): CsvTab
     planned,
     decisions.map(({ question, chosen }) => `${question} ${chosen}`).join('; '),
   ]),
-})
-
-/** The tech sheet as a table. */
-export const sheetTable = ({ rows }: TechSheet, units: Units): CsvTable => ({
-  head: ['Rule', 'Where', 'Sense', 'Value', 'Upper value', 'Unit', 'The car', 'Spread', 'Proof', 'Read on', 'Verdict', 'Why it is not shown'],
-  rows: rows.map(({ rule, standing, readOn }) => {
-    const kind = rule.metric ? METRIC_INFO[rule.metric].kind : null
-    const shown = (value: number | null | undefined) => (kind ? inUnits(units)(kind, value) : null)
-    return [
-      rule.text,
-      rule.from,
-      rule.sense,
-      shown(rule.value),
-      shown(rule.highValue),
-      kind ? units[kind] : null,
-      shown(standing?.value),
-      kind ? spreadIn(units)(kind, standing?.sd) : null,
-      standing?.proof ?? null,
-      readOn.join(' '),
-      standing?.word ?? null,
-      standing?.problem ?? null,
-    ]
-  }),
 })
 
 /** What is ticked, as a table. */

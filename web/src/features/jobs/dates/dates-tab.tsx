@@ -3,6 +3,7 @@ import { useMemo, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { FileField } from '../../../ui/files/file-field.tsx'
 import { saveFile } from '../../../ui/files/save-file.ts'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
@@ -13,6 +14,7 @@ import { Alert, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import { shortDay } from '../road-words.ts'
 import type { JobsTabProps } from '../tab-props.ts'
+import { eventsTable, handsTable } from '../tables.ts'
 import { clockText, EVENT_WORDS, eventForm, handForm, startsForm, WEEKDAY_WORDS } from './date-forms.ts'
 
 type StoredHand = JobsTabProps['records']['hands'][number]
@@ -205,6 +207,7 @@ export function DatesTab({ records, room }: JobsTabProps) {
           <button type="button" className="word-link no-print" onClick={() => set({ do: 'hand' })}>
             A new hand
           </button>
+          {records.hands.length > 0 && <CsvButton name={`${records.build.name} hands`} table={() => handsTable(records)} />}
         </div>
         {records.hands.length === 0 ? (
           <p className="mt-1 text-quiet">Nobody yet: one person with Tuesday and Thursday evenings of 3 h and 6 h on Saturday is assumed.</p>
@@ -227,6 +230,7 @@ export function DatesTab({ records, room }: JobsTabProps) {
           <button type="button" className="word-link no-print" onClick={() => void save()}>
             All of it as a calendar
           </button>
+          {records.events.length > 0 && <CsvButton name={`${records.build.name} events`} table={() => eventsTable(records)} />}
         </div>
         {records.events.length === 0 ? (
           <Empty title="No event is entered" why="The first one of a stage is its deadline: the chance to be ready counts up to it.">

@@ -4,6 +4,7 @@ import { useMemo } from 'react'
 import { api } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -11,6 +12,7 @@ import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import type { JobsTabProps } from '../tab-props.ts'
+import { decisionTable } from '../tables.ts'
 import { decisionForm, optionForm, SOURCE_UNITS } from './decision-forms.ts'
 
 type StoredDecision = RecordsAnswer['decisions'][number]
@@ -271,6 +273,7 @@ export function DecisionsTab({ records, room, stageId }: JobsTabProps) {
             <button type="button" className="word-link" onClick={() => set({ do: 'alter' })}>
               Alter the question
             </button>
+            <CsvButton name={`${records.build.name} decision`} table={() => decisionTable(picked, view)} />
           </div>
         </section>
       )}

@@ -3,10 +3,12 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { api, readFailure } from '../../../data/api.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { KEY_ROWS, useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { Alert } from '../../../ui/states.tsx'
 import type { JobsTabProps, StoredTask } from '../tab-props.ts'
+import { roadTable } from '../tables.ts'
 import { useHelps } from '../use-road.ts'
 import { DoneJobs } from './done-jobs.tsx'
 import { JobTable } from './job-table.tsx'
@@ -128,6 +130,7 @@ export function RoadTab({ records, room, position, stageId, road, late }: JobsTa
               alter={(id) => set({ alter: id })}
             />
             <p className="mt-1 text-[13px] text-quiet">
+              <CsvButton name={`${records.build.name} road`} table={() => roadTable(room, shown, road.answer)} />{' '}
               {work.isDefault
                 ? `Jobs are taken to come to ${work.median.toFixed(1)} times their guess until five of yours are done (assumed).`
                 : `Your jobs have taken ${work.median.toFixed(2)} times your guess (${work.pairCount} jobs, 8 in 10 between ${work.low.toFixed(2)} and ${work.high.toFixed(2)}).`}{' '}

@@ -1,13 +1,15 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type BookRule, formatChance, METRIC_INFO, type RuleStanding, type RulesAtStage, ruleBookKind } from '@bold-ballast/core'
+import { type BookRule, formatChance, METRIC_INFO, type RuleStanding, type RulesAtStage, ruleBookKind, techSheet } from '@bold-ballast/core'
 import { useMemo, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useBuild } from '../../../data/use-build.ts'
 import { KindPanel } from '../../../shared/kind-panel.tsx'
 import { plainText } from '../../../shared/own-fields.ts'
 import { basisText, marginText, needText } from '../../../shared/rule-words.ts'
+import { rulesTable } from '../../../shared/rules-table.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { Figure } from '../../../ui/figure.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { FileField } from '../../../ui/files/file-field.tsx'
 import { saveFile } from '../../../ui/files/save-file.ts'
 import { field, makeForm } from '../../../ui/forms/form-fields.ts'
@@ -156,6 +158,7 @@ function useBookImport(buildId: string, open: (id: string) => void) {
 export function RulesTab({ records, buildId }: { records: RecordsAnswer; buildId: string }) {
   const { get, set } = useAddress()
   const { position, stage } = useBuild()
+  const { units } = useQuantities()
   const answer = api.useRulesQuery(buildId)
   const [patch] = api.usePatchRecordMutation()
   const file = useRef<HTMLInputElement>(null)
@@ -166,6 +169,7 @@ export function RulesTab({ records, buildId }: { records: RecordsAnswer; buildId
   if (answer.error && !answer.data) return <LoadError error={answer.error} retry={() => void answer.refetch()} />
   if (!made || !own || !stage) return <Loading what="the rules" />
   const standings = made.books.find(({ bookId }) => bookId === book?.id)?.readings ?? []
+  const sheet = book && answer.data ? techSheet(records, answer.data, book.id, position) : undefined
   const asked = get('do')
   const close = () => set({ do: '', rule: '' })
   const rule = book?.rules.find(({ key }) => key === get('rule')) ?? null
@@ -229,6 +233,7 @@ export function RulesTab({ records, buildId }: { records: RecordsAnswer; buildId
               <button type="button" className="word-link" onClick={() => book && saveFile(book.name, 'json', 'application/json', bookFile(book))}>
                 As a file
               </button>
+              {sheet && <CsvButton name={`${sheet.book.name} rules`} table={() => rulesTable(sheet, units)} />}
               <button type="button" className="word-link" onClick={() => file.current?.click()}>
                 From a file
               </button>

@@ -2,6 +2,7 @@ import { comingEvents, METRIC_INFO, type TechSheetRow, techSheet } from '@bold-b
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { basisText, marginText, needText } from '../../../shared/rule-words.ts'
+import { rulesTable } from '../../../shared/rules-table.ts'
 import { Figure } from '../../../ui/figure.tsx'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
@@ -10,7 +11,6 @@ import { Caution, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import { SheetHead, TickBox, WriteLine } from '../sheet-head.tsx'
 import type { SheetProps } from '../sheet-props.ts'
-import { sheetTable } from '../tables.ts'
 
 const SHOWS_WORDS: Readonly<Record<TechSheetRow['shows'], string>> = { reading: '', plan: 'planned, not read', nothing: 'not shown', look: 'looked at' }
 
@@ -107,7 +107,7 @@ export function SheetTab({ records, board, rules, jobs, position }: SheetProps) 
           </label>
         )}
         {ownId !== bookId && <span className="text-wait">The stage does not race by this book.</span>}
-        <CsvButton name={`${records.build.name}-tech-sheet`} table={() => sheetTable(sheet, units)} />
+        <CsvButton name={`${records.build.name}-tech-sheet`} table={() => rulesTable(sheet, units)} />
       </div>
       <CarLine records={records} jobs={jobs} position={position} />
       <div className="overflow-x-auto print:overflow-visible">
