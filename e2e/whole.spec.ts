@@ -196,7 +196,7 @@ test.describe('files', () => {
     }
     const gannet = await buildAddress(page, 'Gannet')
     await page.clock.install({ time: new Date('2027-03-01T08:00:00') })
-    for (const room of ['jobs?tab=road', 'jobs?tab=money', 'jobs?tab=decisions', 'jobs?tab=dates', 'plan?tab=rules', 'report?tab=rounds', 'report?tab=order']) {
+    for (const room of ['jobs?tab=road', 'jobs?tab=money', 'jobs?tab=decisions', 'jobs?tab=dates', 'plan?tab=rules', 'report?tab=rounds', 'report?tab=story']) {
       await page.goto(`${gannet}/${room}`)
       const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^CSV/ }).first().click()])
       const { data, errors } = Papa.parse<string[]>((await textOf(download)).trim())
