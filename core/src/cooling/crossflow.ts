@@ -1,5 +1,4 @@
 import { CalculationError, requireWithin } from '../errors.ts'
-import { regularisedGammaP } from '../stats/incomplete-gamma.ts'
 import { rootBetween } from '../stats/root.ts'
 
 /** Terms smaller than this end the sum. */
@@ -18,11 +17,18 @@ export function crossflowEffectiveness(transferUnits: number, capacityRatio: num
   const other = capacityRatio * transferUnits
   // One stream so large that it does not change.
   if (other < 1e-12) return 1 - Math.exp(-transferUnits)
+  // P(n + 1, x) = P(n, x) − xⁿ e⁻ˣ/n!, from P(1, x) = 1 − e⁻ˣ on.
+  let [own, others] = [-Math.expm1(-transferUnits), -Math.expm1(-other)]
+  let [ownStep, otherStep] = [Math.exp(-transferUnits), Math.exp(-other)]
   let sum = 0
   for (let n = 1; n <= MOST_TERMS; n++) {
-    const term = (regularisedGammaP(n, transferUnits) * regularisedGammaP(n, other)) / other
+    const term = (own * others) / other
     sum += term
     if (term < LEAST_TERM) break
+    ownStep *= transferUnits / n
+    otherStep *= other / n
+    own = Math.max(0, own - ownStep)
+    others = Math.max(0, others - otherStep)
   }
   return sum
 }

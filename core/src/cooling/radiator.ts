@@ -60,6 +60,31 @@ export function radiatorCore({ areaM2, ratedW, ratedItdK, ratedFaceMps, ratedFlo
   return { effectiveness, ratio, uaWPerK: crossflowUnits(effectiveness, ratio) * least }
 }
 
+/** How well heat, air through the core and rating are known (common practice, no source). */
+const SHARES = { heat: 0.15, face: 0.2, rated: 0.1 } as const
+const STEP = 0.01
+
+const cores = new WeakMap<RadiatorRating, ReturnType<typeof radiatorCore>>()
+
+/** A rating's core, worked out once for each rating. */
+function coreOf(rating: RadiatorRating): ReturnType<typeof radiatorCore> {
+  const known = cores.get(rating) ?? radiatorCore(rating)
+  cores.set(rating, known)
+  return known
+}
+
+const rated = new WeakMap<RadiatorRating, readonly [RadiatorRating, RadiatorRating]>()
+
+/** The same core rated a step lower and higher. */
+function ratedBeside(rating: RadiatorRating): readonly [RadiatorRating, RadiatorRating] {
+  const known = rated.get(rating) ?? [
+    { ...rating, ratedW: rating.ratedW * (1 - STEP) },
+    { ...rating, ratedW: rating.ratedW * (1 + STEP) },
+  ]
+  rated.set(rating, known)
+  return known
+}
+
 /**
  * What a core carries away for each K of coolant in over air in, W/K: k = ε C_min, UA as the rated one times the 0.6th power of the air's speed; a cover takes its
  * share of the core and of its transfer. Rejects a share of the face over 1 and a car that stands.
@@ -72,14 +97,10 @@ export function coolingPerK(rating: RadiatorRating, { speedMps, airDensityKgM3, 
   requireWithin(covered, 0, 0.999, 'covered')
   const faceMps = faceShare * speedMps
   const open = 1 - covered
-  const ua = radiatorCore(rating).uaWPerK * (faceMps / rating.ratedFaceMps) ** UA_EXPONENT * open
+  const ua = coreOf(rating).uaWPerK * (faceMps / rating.ratedFaceMps) ** UA_EXPONENT * open
   const { least, ratio } = capacities(airSide(airDensityKgM3, rating.areaM2 * open, faceMps), coolantSide(flowM3PerS))
   return crossflowEffectiveness(ua / least, ratio) * least
 }
-
-/** How well heat, air through the core and rating are known (common practice, no source). */
-const SHARES = { heat: 0.15, face: 0.2, rated: 0.1 } as const
-const STEP = 0.01
 
 /** The temperature the coolant settles at, and what its doubt comes from. */
 export interface Settled {
@@ -99,10 +120,12 @@ export function settledCoolant(rating: RadiatorRating, point: CoolingPoint, heat
   requirePositive(heatW, 'heatW')
   requireWithin(point.airK, 200, 340, 'airK')
   const at = (own: RadiatorRating, where: CoolingPoint, heat: number) => where.airK + heat / coolingPerK(own, where)
-  const slope = (of: (factor: number) => number, share: number) => (Math.abs(of(1 + STEP) - of(1 - STEP)) / (2 * STEP)) * share
-  const byHeatK = slope((factor) => at(rating, point, heatW * factor), SHARES.heat)
-  const byFaceK = slope((factor) => at(rating, { ...point, faceShare: point.faceShare * factor }, heatW), SHARES.face)
-  const byRatingK = slope((factor) => at({ ...rating, ratedW: rating.ratedW * factor }, point, heatW), SHARES.rated)
+  const slope = (low: number, high: number, share: number) => (Math.abs(high - low) / (2 * STEP)) * share
+  const [lower, higher] = ratedBeside(rating)
+  const faced = (factor: number) => at(rating, { ...point, faceShare: point.faceShare * factor }, heatW)
+  const byHeatK = slope(at(rating, point, heatW * (1 - STEP)), at(rating, point, heatW * (1 + STEP)), SHARES.heat)
+  const byFaceK = slope(faced(1 - STEP), faced(1 + STEP), SHARES.face)
+  const byRatingK = slope(at(lower, point, heatW), at(higher, point, heatW), SHARES.rated)
   const kWPerK = coolingPerK(rating, point)
   return { kWPerK, settledK: point.airK + heatW / kWPerK, sdK: Math.hypot(byHeatK, byFaceK, byRatingK), byHeatK, byFaceK, byRatingK }
 }
