@@ -1,5 +1,5 @@
 import { type Board, type BoardRow, METRIC_INFO } from '@bold-ballast/core'
-import { basisSentence, byMetric, Cell, Goals } from '../../shared/board-marks.tsx'
+import { basisSentence, byMetric, Cell, Goals } from '../../shared/board/board-marks.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 
 /** With many stages: baseline, last proven, picked, next and due; the rest behind a word. */

@@ -3,7 +3,7 @@ import { recordWord } from '@bold-ballast/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, type BuildFileArguments, readFailure } from '../../data/api.ts'
-import { fieldWord, valueText } from '../../shared/field-words.ts'
+import { fieldWord, valueText } from '../../shared/fields/field-words.ts'
 import { Alert } from '../../ui/states.tsx'
 
 type Picked = BuildFileArguments & { readonly file: File }

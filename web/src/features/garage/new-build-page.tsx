@@ -1,6 +1,6 @@
 import { useNavigate } from 'react-router'
 import { api } from '../../data/api.ts'
-import { buildForm } from '../../shared/build-form.ts'
+import { buildForm } from '../../shared/fields/build-form.ts'
 import { RecordForm } from '../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 

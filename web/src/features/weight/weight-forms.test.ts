@@ -1,6 +1,6 @@
 import { UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { placeDefaults, readPlace } from '../../shared/place-fields.ts'
+import { placeDefaults, readPlace } from '../../shared/fields/place-fields.ts'
 import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { turnWords } from './balance/turn-words.ts'
 import { aimBody, aimDefaults, siteBody, siteDefaults } from './ballast/ballast-forms.ts'

@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { type AeroRoom, type AeroTestKind, type CoastPair, type CoastRun, type QuantityKind, STEADY_READINGS, type SteadyReading } from '@bold-ballast/core'
-import { readAir } from '../../../shared/air-fields.ts'
+import { readAir } from '../../../shared/fields/air-fields.ts'
 import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText } from '../../../ui/quantity.ts'

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { buildFields, CalculationError, type EVENT_KINDS, eventKind, handKind, parseNumber, readDay } from '@bold-ballast/core'
 import { localDay } from '../../../data/local-day.ts'
-import { choiceOrNone, dayField } from '../../../shared/own-fields.ts'
+import { choiceOrNone, dayField } from '../../../shared/fields/own-fields.ts'
 import { attemptField } from '../../../ui/forms/attempt-field.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
 

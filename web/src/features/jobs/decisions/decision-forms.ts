@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { CRITERION_SOURCES, type DecimalMark, type Decision, decisionKind, parseNumber } from '@bold-ballast/core'
-import { dayField, named } from '../../../shared/own-fields.ts'
+import { dayField, named } from '../../../shared/fields/own-fields.ts'
 import { attemptField } from '../../../ui/forms/attempt-field.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
 import type { FormReader } from '../../../ui/forms/form-reader.ts'

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { readDay, taskKind } from '@bold-ballast/core'
 import { localDay } from '../../../data/local-day.ts'
-import { dayField, type Named, named } from '../../../shared/own-fields.ts'
+import { dayField, type Named, named } from '../../../shared/fields/own-fields.ts'
 import { attemptField } from '../../../ui/forms/attempt-field.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
 

@@ -10,9 +10,9 @@ import {
   ratingLine,
   type Stage,
 } from '@bold-ballast/core'
-import { type Named, named } from '../../../shared/own-fields.ts'
+import { type Named, named } from '../../../shared/fields/own-fields.ts'
+import { placeDefaults, placeFields, readPlace } from '../../../shared/fields/place-fields.ts'
 import { isLifeUnit, STATUS_WORDS, type StoredPart, USUAL_KINDS } from '../../../shared/part-words.ts'
-import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { typedAgain, typedText, usualText } from '../../../ui/quantity.ts'

@@ -1,5 +1,5 @@
 import { CalculationError, type DecimalMark, FUEL_ROLES, type QuantityKind, ratingLine, type Stage } from '@bold-ballast/core'
-import type { Named } from '../../../shared/own-fields.ts'
+import type { Named } from '../../../shared/fields/own-fields.ts'
 import type { StoredPart } from '../../../shared/part-words.ts'
 import type { CsvTable } from '../../../ui/files/csv-button.tsx'
 import { FormReader, type FormValues } from '../../../ui/forms/form-reader.ts'

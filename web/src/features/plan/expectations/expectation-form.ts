@@ -1,5 +1,5 @@
 import { EXPECTED, EXPECTED_METRICS, type ExpectedMetric, type Part, type Stage } from '@bold-ballast/core'
-import { stageOptions } from '../../../shared/stage-options.ts'
+import { stageOptions } from '../../../shared/fields/stage-options.ts'
 import type { FormReader } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { usualText } from '../../../ui/quantity.ts'

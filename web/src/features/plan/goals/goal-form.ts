@@ -1,5 +1,5 @@
 import { METRIC_INFO, METRICS, type Metric, type Stage } from '@bold-ballast/core'
-import { stageOptions } from '../../../shared/stage-options.ts'
+import { stageOptions } from '../../../shared/fields/stage-options.ts'
 import type { FormReader } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { usualText } from '../../../ui/quantity.ts'

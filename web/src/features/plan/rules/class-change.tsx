@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { BookRule, ChangedSum, ClassChange, RuleChange, RulesAtStage } from '@bold-ballast/core'
-import { needText } from '../../../shared/rule-words.ts'
+import { needText } from '../../../shared/rules/rule-words.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 

@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { chooseUnits, ruleSchema } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { averageText } from '../../../shared/rule-words.ts'
+import { averageText } from '../../../shared/rules/rule-words.ts'
 import { FormReader } from '../../../ui/forms/form-reader.ts'
 import { bookFile, readBookFile } from './book-file.ts'
 import { readAverage, ruleForm } from './rule-form.ts'

@@ -2,7 +2,7 @@ import type { StoredRecords } from '@bold-ballast/contract'
 import { CalculationError } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
-import { SettingSelect } from '../../../shared/setting-select.tsx'
+import { SettingSelect } from '../../../shared/fields/setting-select.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { readPeak } from './read-peak.ts'
 

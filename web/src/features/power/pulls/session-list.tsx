@@ -1,7 +1,7 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import { type DynoSetting, type PowerRoom, type SessionFigures, settingOf } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
-import { SettingSelect } from '../../../shared/setting-select.tsx'
+import { SettingSelect } from '../../../shared/fields/setting-select.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'

@@ -12,8 +12,8 @@ import {
   type StoryChapter,
 } from '@bold-ballast/core'
 import { useMemo } from 'react'
-import { boardCsv } from '../../../shared/board-csv.ts'
-import { basisSentence, byMetric, Cell, Goals } from '../../../shared/board-marks.tsx'
+import { boardCsv } from '../../../shared/board/board-csv.ts'
+import { basisSentence, byMetric, Cell, Goals } from '../../../shared/board/board-marks.tsx'
 import { CarFigure, Corners } from '../../../ui/drawing/car-figure.tsx'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { Plates } from '../../../ui/plates.tsx'

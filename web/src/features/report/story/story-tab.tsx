@@ -1,6 +1,6 @@
 import { buildStory, METRIC_INFO, type StoryChapter, type StoryFigure } from '@bold-ballast/core'
 import { useMemo } from 'react'
-import { Trail } from '../../../shared/trail.tsx'
+import { Trail } from '../../../shared/board/trail.tsx'
 import { Figure } from '../../../ui/figure.tsx'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'

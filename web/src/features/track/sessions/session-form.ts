@@ -10,7 +10,7 @@ import {
   type TrackSessionKind,
   WHEEL_KEYS,
 } from '@bold-ballast/core'
-import { readAir } from '../../../shared/air-fields.ts'
+import { readAir } from '../../../shared/fields/air-fields.ts'
 import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText } from '../../../ui/quantity.ts'

@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
+import { placeDefaults, placeFields, readPlace } from '../../../shared/fields/place-fields.ts'
 import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedAgain, typedText } from '../../../ui/quantity.ts'

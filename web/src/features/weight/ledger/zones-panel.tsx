@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { api } from '../../../data/api.ts'
-import { placeDefaults, placeFields, readPlace } from '../../../shared/place-fields.ts'
+import { placeDefaults, placeFields, readPlace } from '../../../shared/fields/place-fields.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import type { FormReader } from '../../../ui/forms/form-reader.ts'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'

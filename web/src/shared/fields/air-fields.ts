@@ -1,4 +1,4 @@
-import type { FormReader } from '../ui/forms/form-reader.ts'
+import type { FormReader } from '../../ui/forms/form-reader.ts'
 
 /** The air of a day out of three fields, pressure as it stands there: all of them or none. */
 export function readAir(read: FormReader): { pressurePa: number; pressureKind: 'station'; temperatureK: number; relativeHumidity: number } | null {

@@ -1,6 +1,6 @@
 import type { StoredRecords } from '@bold-ballast/contract'
 import type { Board } from '@bold-ballast/core'
-import { useQuantities } from '../ui/quantity.ts'
+import { useQuantities } from '../../ui/quantity.ts'
 
 const BOX = { left: 62, top: 14, width: 400, height: 190 }
 

@@ -1,6 +1,6 @@
 import { METRIC_INFO, type TechSheet } from '@bold-ballast/core'
-import type { CsvTable } from '../ui/files/csv-button.tsx'
-import { inUnits, spreadIn, type Units } from './table-cells.ts'
+import type { CsvTable } from '../../ui/files/csv-button.tsx'
+import { inUnits, spreadIn, type Units } from '../table-cells.ts'
 
 /** The rules of a book with what the car says to each, as a table. */
 export const rulesTable = ({ rows }: TechSheet, units: Units): CsvTable => ({

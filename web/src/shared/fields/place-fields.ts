@@ -1,7 +1,7 @@
 import type { Place } from '@bold-ballast/core'
-import type { FormReader, FormValues } from '../ui/forms/form-reader.ts'
-import type { FieldSpec } from '../ui/forms/record-form.tsx'
-import { typedText } from '../ui/quantity.ts'
+import type { FormReader, FormValues } from '../../ui/forms/form-reader.ts'
+import type { FieldSpec } from '../../ui/forms/record-form.tsx'
+import { typedText } from '../../ui/quantity.ts'
 
 const AXES = [
   ['X', 'xM', 'Behind the front axle'],

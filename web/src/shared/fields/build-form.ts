@@ -1,7 +1,7 @@
 import { BASIS_STANDARDS, BOOST_SCHOOLS, buildFields } from '@bold-ballast/core'
-import { field, makeForm, type OwnKind } from '../ui/forms/form-fields.ts'
-import { typedAgain, usualText } from '../ui/quantity.ts'
-import { DISCIPLINE_WORDS, DRIVE_WORDS, SCHOOL_WORDS } from '../ui/words.ts'
+import { field, makeForm, type OwnKind } from '../../ui/forms/form-fields.ts'
+import { typedAgain, usualText } from '../../ui/quantity.ts'
+import { DISCIPLINE_WORDS, DRIVE_WORDS, SCHOOL_WORDS } from '../../ui/words.ts'
 
 const STANDARD_WORDS = Object.fromEntries(
   [...BASIS_STANDARDS]

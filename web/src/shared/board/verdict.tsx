@@ -1,6 +1,6 @@
 import type { BoardRow } from '@bold-ballast/core'
-import { WorkingLink } from '../ui/figure.tsx'
-import { verdictText } from '../ui/words.ts'
+import { WorkingLink } from '../../ui/figure.tsx'
+import { verdictText } from '../../ui/words.ts'
 
 const TONES: Readonly<Record<string, string>> = {
   broken: 'text-danger',

@@ -1,8 +1,8 @@
 import { type Beam as BeamShares, type Board, type BoardRow, isMeasured, METRIC_INFO, WAITING, type WorkingSubject } from '@bold-ballast/core'
 import { Link } from 'react-router'
-import { Figure } from '../ui/figure.tsx'
-import { useQuantities } from '../ui/quantity.ts'
-import { SENSE_WORDS } from '../ui/words.ts'
+import { Figure } from '../../ui/figure.tsx'
+import { useQuantities } from '../../ui/quantity.ts'
+import { SENSE_WORDS } from '../../ui/words.ts'
 import { Beam, type Wall } from './beam.tsx'
 import { Verdict } from './verdict.tsx'
 

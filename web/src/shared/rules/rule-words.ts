@@ -1,5 +1,5 @@
 import { type BookRule, METRIC_INFO, type RuleAverage, type RuleStanding } from '@bold-ballast/core'
-import type { useQuantities } from '../ui/quantity.ts'
+import type { useQuantities } from '../../ui/quantity.ts'
 
 /** What a rule asks, in words. */
 export function needText(rule: BookRule, text: ReturnType<typeof useQuantities>['text']): string {

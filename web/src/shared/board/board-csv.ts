@@ -1,5 +1,5 @@
 import { arrivedCell, type Board, fromSi, METRIC_INFO, type QuantityKind, spreadFromSi } from '@bold-ballast/core'
-import type { CsvTable } from '../ui/files/csv-button.tsx'
+import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
 /** The Board as a table: a row for each goal and each of its stages, in the picked units. */
 export function boardCsv(board: Board, units: Record<QuantityKind, string>): CsvTable {

@@ -1,5 +1,5 @@
-import type { OwnKind } from '../ui/forms/form-fields.ts'
-import type { FormReader } from '../ui/forms/form-reader.ts'
+import type { OwnKind } from '../../ui/forms/form-fields.ts'
+import type { FormReader } from '../../ui/forms/form-reader.ts'
 
 /** Something that can be named in a field. */
 export type Named = { readonly id: string; readonly name: string }
