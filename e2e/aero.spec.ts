@@ -119,6 +119,7 @@ test('read with a tape and a meter, a line each: refused in words, kept, held ag
   await page.getByRole('combobox', { name: /races by/ }).selectOption({ label: 'Quiet Cars' })
   await page.keyboard.press('Control+k')
   await page.keyboard.type('tape or a meter')
+  await expect(page.locator('[data-found-for="tape or a meter"]')).toBeVisible()
   await page.keyboard.press('Enter')
   const line = page.getByLabel('What was read on the car, in one line')
   await expect(line).toBeFocused()

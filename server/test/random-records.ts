@@ -144,6 +144,27 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
   }),
   hands: ({ away }) => ({ away: (away as { from: string }[]).map(({ from }) => ({ from, to: from })) }),
   events: () => ({ leavesOn: null }),
+  trackPlans: ({ steps }) => ({ steps: (steps as Row[]).map((step) => ({ ...step, wantLaps: 5, leastLaps: 3 })) }),
+  checks: ({ bolt, take }, i) => {
+    const own = CHECK_OWN[i % CHECK_OWN.length] ?? {}
+    const none = { bolt: null, level: null, gear: null, take: null, reading: null, gap: null }
+    return {
+      name: `check ${i}`,
+      ...none,
+      ...own,
+      ...(own.kind === 'bolt' ? { bolt: bolt ?? { count: 1, torqueNm: null, from: null } } : {}),
+      ...(own.kind === 'take' ? { take: take ?? { count: 1 } } : {}),
+    }
+  },
+  marks: ({ result, damage }) => ({ value: null, damage: result === 'damage' ? (damage ?? { isMakeDo: true, hours: null, cost: null }) : null }),
+  powerBoxes: ({ outputs }) => ({ outputs: (outputs as Row[]).map((output, n) => ({ ...output, key: `o${n}` })) }),
+  circuits: ({ currentA, output, isPinned }, i) => ({
+    name: `circuit ${i}`,
+    currentA: (currentA as number) + 0.1 > 500 ? 1 : (currentA as number) + 0.1,
+    isPinned: output !== null && isPinned,
+  }),
+  coolingPlans: () => ({ logged: [], stopK: 378, warmK: 343, hot: { speedMps: 38, airK: 303, airDensityKgM3: null } }),
+  partUses: ({ amount }) => ({ amount: (amount as number) + 1e-3 > 1e5 ? 1 : (amount as number) + 1e-3 }),
   tasks: ({ kind, guessH, guessDays, whoIds, state, doneAt, realDays }) => ({
     ...(kind === 'work' ? { guessH: guessH ?? 2, guessDays: null, realDays: null } : { guessH: null, guessDays: guessDays ?? 2, whoIds: [] }),
     ...(kind === 'work' ? { whoIds } : { realDays }),
@@ -161,6 +182,16 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     ratings: (ratings as { limit: number }[]).map((rating) => ({ ...rating, limit: (rating.limit % 0.9) + 1e-3 })),
   }),
 }
+/** A check of each kind, with what its kind holds. */
+const CHECK_OWN: readonly Readonly<Record<string, unknown>>[] = [
+  { kind: 'bolt' },
+  { kind: 'look' },
+  { kind: 'take' },
+  {
+    kind: 'gap',
+    gap: { neighbour: 'brake pipe', nature: 'hot', access: null, needM: null, expansionPerK: null, lengthM: null, riseK: null, towardShare: 1, moveM: 0 },
+  },
+]
 /** Wheels that were read cold alone. */
 const unheated = (corners: Row) => Object.fromEntries(Object.entries(corners).map(([wheel, own]) => [wheel, own && { ...(own as object), hotPa: null }]))
 /** Speeds that fall as they do in still air on a flat road, with their fit. */

@@ -43,8 +43,8 @@ export const brakeSystemKind = defineRecord({
 })
 export type BrakeSystem = RecordOfKind<typeof brakeSystemKind>
 
-export const TRACK_STEP_KINDS = ['bed', 'level', 'change', 'back', 'check'] as const
-/** A step of a booked hour: bedding, a share of full pace, a change, back to how it was, a look over the car. */
+export const TRACK_STEP_KINDS = ['bed', 'level', 'change', 'back', 'check', 'other'] as const
+/** A step of a booked hour: bedding, a share of full pace, a change, back to how it was, a look over the car, anything that takes its time. */
 export type TrackStepKind = (typeof TRACK_STEP_KINDS)[number]
 
 /** What a booked spell of track time is for, step by step. */
@@ -54,12 +54,25 @@ export const trackPlanKind = defineRecord({
   isBatchable: true,
   nameFrom: ['stageId'],
   onePer: ['trackId', 'stageId'],
-  refs: { stageId: { to: 'stages', whenGone: 'goesWith' }, trackId: { to: 'tracks', whenGone: 'goesWith' } },
+  refs: {
+    stageId: { to: 'stages', whenGone: 'goesWith' },
+    trackId: { to: 'tracks', whenGone: 'goesWith' },
+    eventId: { to: 'events', whenGone: 'forgets' },
+  },
   fields: {
     id,
     trackId: id,
     stageId: id,
+    /** Whose booked time stands, where it says one. */
+    eventId: id.nullable().default(null),
     bookedS: within(60, 200_000),
+    /** Before the first lap. */
+    setUpS: within(0, 20_000).default(480),
+    /** A lap at full pace; null: as the track's own laps or plan say. */
+    lapS: within(5, 3600).nullable().default(null),
+    /** Who check between steps. */
+    people: z.int().min(1).max(20).default(2),
+    fuelPerLapL: within(0.01, 50).nullable().default(null),
     steps: z
       .array(
         z.strictObject({
@@ -71,6 +84,12 @@ export const trackPlanKind = defineRecord({
           leastLaps: z.int().min(0).max(500).nullable().default(null),
           coolS: within(0, 7200).default(0),
           isDone: z.boolean().default(false),
+          /** How much longer a lap takes than at full pace; null: as is usual for its pace. */
+          factor: within(0.5, 5).nullable().default(null),
+          /** Of a step that is no laps, such as four launches. */
+          seconds: within(1, 20_000).nullable().default(null),
+          /** Why the gate behind it was passed all the same; null: it was not overruled. */
+          overruled: z.string().trim().min(1).max(300).nullable().default(null),
         }),
       )
       .max(60)

@@ -2,6 +2,7 @@ import { aeroDeviceKind, setupKind } from './aero-kinds.ts'
 import { aeroRunKind, aeroTestKind } from './aero-test-kinds.ts'
 import { balanceStepKind, ballastAimKind, liftKind, siteKind } from './balance-kinds.ts'
 import { brakeSystemKind, trackPlanKind } from './brake-kinds.ts'
+import { checkKind, markKind } from './check-kinds.ts'
 import { decisionKind } from './decision-kind.ts'
 import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
@@ -12,6 +13,7 @@ import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
 import { ruleBookKind } from './rule-kinds.ts'
+import { circuitKind, coolingPlanKind, powerBoxKind } from './systems-kinds.ts'
 import { driftRunKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
 import { loggerMappingKind, logWindowKind, trackLogKind } from './track-log-kinds.ts'
 import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
@@ -58,12 +60,18 @@ export const KINDS = [
   lapKind,
   driftRunKind,
   brakeSystemKind,
-  trackPlanKind,
   logWindowKind,
   loggerMappingKind,
   handKind,
   eventKind,
+  // Behind the events that it may name.
+  trackPlanKind,
+  checkKind,
+  markKind,
   taskKind,
+  powerBoxKind,
+  circuitKind,
+  coolingPlanKind,
   decisionKind,
   lessonKind,
 ] as const

@@ -141,6 +141,8 @@ export const partKind = defineRecord({
         fixings: z.string().trim().max(300).nullable().default(null),
       })
       .nullish(),
+    /** Its outer sizes, with all that sticks out. */
+    outer: z.strictObject({ lengthM: z.number().min(0.001).max(10), widthM: z.number().min(0.001).max(10), heightM: z.number().min(0.001).max(10) }).nullish(),
     serial: z.string().trim().max(80).nullable().default(null),
     /** Where it is fitted, or is to be. */
     stageId: id.nullable().default(null),
@@ -151,9 +153,15 @@ export const partKind = defineRecord({
 })
 export type Part = RecordOfKind<typeof partKind>
 
+export const USE_KINDS = ['use', 'pulled', 'refitted', 'rebuilt', 'wornOut'] as const
+/** What happened to a part: it ran, came out, went in again, was made as new, or was done with. */
+export type UseKind = (typeof USE_KINDS)[number]
+
 const isOfAPartThatWears: RecordRule = async (next, { live }) => {
+  if (next.kind === 'use' && !((next.amount as number) > 0)) throw new RecordRefusal('amount', 'Say how much it ran; nothing is no use of it.')
   const [part] = await live('parts', { id: next.partId })
-  if (part && !part.life) throw new RecordRefusal('partId', 'Nobody has said how long this part lives. Give its life first, in hours, days or events.')
+  if (next.kind === 'use' && part && !part.life)
+    throw new RecordRefusal('partId', 'Nobody has said how long this part lives. Give its life first, in hours, days or events.')
   return next
 }
 
@@ -170,7 +178,9 @@ export const partUseKind = defineRecord({
     /** The dyno session it was used in, where it was one. */
     sessionId: id.nullable().default(null),
     at: instant,
-    amount: z.number().positive().max(1e5),
+    kind: z.enum(USE_KINDS).default('use'),
+    /** In the unit of its life; of a pull or a rebuild the hours it took. */
+    amount: z.number().nonnegative().max(1e5),
     note,
   },
   rules: [isOfAPartThatWears],

@@ -6,6 +6,7 @@ import { day, id, name, note, optionalPlace, spread, typed } from './common-fiel
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 import { lapBasisSchema } from './lap-basis.ts'
 import { EXPECTED, EXPECTED_METRICS, type ExpectedMetric, METRIC_GOALS, METRICS, type Metric, TAPE_METRICS, whyNoGoal } from './metric-keys.ts'
+import { spaceSchema, supplySchema } from './supply-and-space.ts'
 
 export const DISCIPLINES = ['timeAttack', 'track', 'drift'] as const
 export const DRIVEN_AXLES = ['front', 'rear', 'all'] as const
@@ -122,6 +123,14 @@ export const buildFields = {
     .nullish(),
   /** When an evening's work and a day at the weekend begin. */
   sessionStartH: z.strictObject({ weekday: z.number().min(0).max(23), weekend: z.number().min(0).max(23) }).nullish(),
+  /** Alternator and battery. */
+  supply: supplySchema.nullish(),
+  /** Spaces that parts are held against before they are ordered. */
+  spaces: z
+    .array(spaceSchema)
+    .max(60)
+    .refine((list) => new Set(list.map(({ name: own }) => own.toLowerCase())).size === list.length, 'names one space twice. Give each a name of its own.')
+    .default([]),
 }
 
 export type BuildRecord = z.output<z.ZodObject<typeof buildFields>>

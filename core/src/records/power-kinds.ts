@@ -26,6 +26,11 @@ export const settingSchema = z.strictObject({
   nitrousShot: z.strictObject({ powerW: z.number().positive().max(1e6), typed }).nullish(),
   /** Changes made for it, one behind the other with a comma, semicolon or line between. */
   wasSet: z.string().trim().max(500).nullable().default(null),
+  /** What the engine's computer was set to: launch, blip, warm-up and rev limits by name. */
+  computer: z
+    .array(z.strictObject({ name: z.string().trim().min(1).max(60), value: z.string().trim().min(1).max(60) }))
+    .max(40)
+    .optional(),
 })
 export type DynoSetting = z.output<typeof settingSchema>
 

@@ -142,6 +142,8 @@ export const trackSessionKind = defineRecord({
     trackId: id,
     at: instant,
     kind: z.enum(TRACK_SESSION_KINDS).default('laps'),
+    /** Which step of the plan of a first drive it was, from 0. */
+    step: z.int().min(0).max(59).nullable().default(null),
     driver: z.string().trim().min(1).max(60).nullable().default(null),
     ambient: ambientSchema.nullable().default(null),
     /** Of the asphalt. */

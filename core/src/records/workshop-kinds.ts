@@ -118,7 +118,10 @@ export const taskKind = defineRecord({
   word: 'a job',
   isBatchable: true,
   nameFrom: ['name'],
-  refs: { stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has jobs. Move or delete them first.' } } },
+  refs: {
+    stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has jobs. Move or delete them first.' } },
+    checkId: { to: 'checks', whenGone: 'forgets' },
+  },
   rules: [isGuessedInItsUnit, closesNoRing],
   mostInFile: 5000,
   fields: {
@@ -139,6 +142,8 @@ export const taskKind = defineRecord({
     partIds: ids,
     /** Ledger lines that are done when it is. */
     changeIds: ids,
+    /** The check that was bad. */
+    checkId: id.nullable().default(null),
     notBefore: day.nullable().default(null),
     isOptional: z.boolean().default(false),
     /** It is work on the car itself, and not on a bench. */

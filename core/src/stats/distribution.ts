@@ -24,7 +24,9 @@ export function chanceAtMost(distribution: Distribution, limit: number): number 
   if (distribution.shape === 'normal') return normalCdf(z)
   if (limit <= distribution.floor) return 0
   const { mu, sigma } = lognormalTerms(distribution)
-  return normalCdf((Math.log(limit - distribution.floor) - mu) / sigma)
+  const own = (Math.log(limit - distribution.floor) - mu) / sigma
+  // A mean that rounding put onto its floor has no shape of its own.
+  return Number.isFinite(own) ? normalCdf(own) : distribution.mean <= limit ? 1 : 0
 }
 
 /** The value that is not passed with the given probability, 0 < p < 1 (rejected by normalQuantile otherwise). */

@@ -54,11 +54,14 @@ describe('a part', () => {
       id: `u${i}`,
       partId: i === 2 ? 'other' : 'p',
       sessionId: null,
-      at: '2026-03-01T10:00:00Z',
+      at: `2026-03-0${i + 1}T10:00:00Z`,
+      kind: 'use' as const,
       amount,
       note: null,
     }))
     expect(lifeOf(made, uses)).toEqual({ used: 2.5, left: 1.5, share: 0.625 })
+    const rebuilt = { ...(uses[0] as (typeof uses)[number]), id: 'r', kind: 'rebuilt' as const, at: '2026-03-01T20:00:00Z', amount: 9 }
+    expect(lifeOf(made, [...uses, rebuilt])?.used).toBe(1.5)
     expect(lifeOf(part({}), uses)).toBeNull()
   })
 })

@@ -66,13 +66,19 @@ export interface PartLife {
 }
 
 /**
- * How much of a part's life is used up by the uses that were logged; null for a part whose life nobody gave.
- * @example lifeOf(PART, [{ partId: 'disc', amount: 5 }]) // { used: 5, left: 15, share: 0.25 }
+ * How much of a part's life is used up by the uses that were logged since it was last rebuilt; null for a part whose life nobody gave.
+ * @example lifeOf(PART, [{ partId: 'disc', kind: 'use', at: '2026-03-01T10:00:00Z', amount: 5 }]) // { used: 5, left: 15, share: 0.25 }
  */
 export function lifeOf(part: Part, uses: readonly PartUse[]): PartLife | null {
   if (!part.life) return null
-  const used = uses.reduce((sum, use) => (use.partId === part.id ? sum + use.amount : sum), 0)
+  const used = sinceRebuilt(uses.filter(({ partId }) => partId === part.id)).reduce((sum, use) => (use.kind === 'use' ? sum + use.amount : sum), 0)
   return { used, left: part.life.amount - used, share: used / part.life.amount }
+}
+
+/** What happened to one part since it was last made as new. */
+function sinceRebuilt(own: readonly PartUse[]): readonly PartUse[] {
+  const rebuiltMs = Math.max(Number.NEGATIVE_INFINITY, ...own.filter(({ kind }) => kind === 'rebuilt').map(({ at }) => Date.parse(at)))
+  return own.filter(({ at }) => Date.parse(at) > rebuiltMs)
 }
 
 /** From here on a life is nearly used up (common practice, no source). */

@@ -17,6 +17,7 @@ import * as trackLogs from './0015-track-logs.ts'
 import * as expectations from './0016-expectations.ts'
 import * as workshop from './0017-workshop.ts'
 import * as noise from './0018-noise.ts'
+import * as checks from './0019-checks.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -37,4 +38,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0016-expectations': expectations,
   '0017-workshop': workshop,
   '0018-noise': noise,
+  '0019-checks': checks,
 }

@@ -1,11 +1,11 @@
 import { type PaddockEntry, planTimeS, type TrackRoom, UNIT_SETS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
+import { readStep, stepText } from '../../shared/track-plan/plan-text.ts'
 import { FormReader } from '../../ui/forms/form-reader.ts'
 import { RECORD, session } from './session-fixture.ts'
 import { firstDisagreement } from './sessions/log-and-typed.ts'
 import { paddockWrites } from './sessions/paddock-writes.ts'
 import { sessionBody, sessionDefaults } from './sessions/session-form.ts'
-import { readStep } from './sessions/track-plan.tsx'
 import { trackBody, trackDefaults } from './tracks/track-form.ts'
 import { brakeForm, keepWindows } from './tyres/brake-form.ts'
 import { readIdea } from './worth/worth-tab.tsx'
@@ -201,5 +201,12 @@ describe('a plan of booked time', () => {
     // Half the pace takes twice the lap.
     expect(planTimeS(steps as never, 90)).toBeCloseTo(600 + (3 * 90) / 0.5 + 5 * 90, 9)
     expect(readStep('warm up')).toMatch(/begins with none/)
+    expect(readStep('level; 65 %; 3 laps; least 4')).toMatch(/Swap the two/)
+  })
+  it('is written as it is read', () => {
+    for (const line of ['level; 65 %; 5 laps; least 3; x 1.3; cool 5 min; new rear pads', 'other; takes 8 min; four launches']) {
+      const step = readStep(line)
+      expect(typeof step === 'string' ? step : stepText(step)).toBe(line)
+    }
   })
 })
