@@ -30,6 +30,9 @@ export { CALCULATIONS, findCalculation } from './calculations/all.ts'
 export { type Calculation, type CalculationAnswer, type CalculationTools, describeCalculation, runCalculation } from './calculations/registry.ts'
 export type { FormulaSymbol, Typeset } from './calculations/typeset/set.ts'
 export { typesetOf } from './calculations/typeset/typeset-of.ts'
+export { setsNeeded } from './checks/life-left.ts'
+export { roundTime } from './checks/round-time.ts'
+export { fitsIn, type OuterSize } from './cooling/fits-in.ts'
 export { driveCourse, powerBandOf, type Straight, usedBand } from './drivetrain/course.ts'
 export type { DriveCar } from './drivetrain/drive-car.ts'
 export { type RankedFinals, rankFinals } from './drivetrain/finals.ts'
@@ -65,6 +68,7 @@ export { type PlannedHours, type PlannedStep, type PullPlanInput, planPulls } fr
 export { type PullFileReport, PullReader, type ReadPull } from './dyno/pull-reader.ts'
 export type { ChannelRole, ColumnMapping } from './dyno/read-header.ts'
 export { LOSS_SCHOOL_WORDS, LOSS_SCHOOLS, type LossSchool, wheelToCrank } from './dyno/wheel-to-crank.ts'
+export { type BoxProblem, type Placing, placeCircuits } from './electrics/placing.ts'
 export { FLOW_REFERENCES } from './engine/compressor.ts'
 export { HEAT_SCHOOLS } from './engine/mechanics.ts'
 export { CalculationError, type CalculationErrorCode } from './errors.ts'
@@ -77,6 +81,7 @@ export { DAY_H, type Piece, type RoadHand, sessionsOf } from './jobs/free-time.t
 export { findHelps, type Helped, type Move } from './jobs/helps.ts'
 export { type HandHours, hoursLeft } from './jobs/hours-left.ts'
 export { joinedPairs, type OptimismKind, type RealPairs } from './jobs/optimism.ts'
+export { dayAtEnd, readDay } from './jobs/read-day.ts'
 export {
   HORIZON_DAYS,
   type Laid,
@@ -190,6 +195,12 @@ export {
   type TotalsBasis,
   wantedChances,
 } from './rooms/aero/totals.ts'
+export { type CheckLineOptions, type ReadCheck, readCheckLine } from './rooms/checks/check-line.ts'
+export { type Gate, gateBehind, type HourLaid, layHour, type ReadingAhead, sessionsByStep } from './rooms/checks/shakedown.ts'
+export { checksInCar, type Due, type DueAsked, dueAt, inWalkOrder, marksByCheck, roundOf } from './rooms/checks/states.ts'
+export { readStopLine, type StopReading } from './rooms/checks/stop-line.ts'
+export { type TakeItem, type TakeList, takeAlong } from './rooms/checks/take.ts'
+export { type CheckBody, isDueWhenTouched, isSafety, minutesOf, needOfGap, usualChecks } from './rooms/checks/usual.ts'
 export { runnableCourse } from './rooms/drivetrain/courses.ts'
 export { DRIVE_INPUT_WORDS, type DriveInput, type DriveInputKey, movedCar, USUAL_FRICTION, USUAL_SHIFT_S } from './rooms/drivetrain/drive-inputs.ts'
 export { driveLineParts, driveLineWords, parseDriveLine, type ReadDriveLine } from './rooms/drivetrain/drive-line.ts'
@@ -216,10 +227,10 @@ export type { DecisionView } from './rooms/jobs/decisions.ts'
 export { type JobLineOptions, type ReadJob, type ReadJobLine, readJobLine } from './rooms/jobs/job-line.ts'
 export { type JobsRoom, makeJobsRoom, type OptimismShown, type StageRoad } from './rooms/jobs/jobs-room.ts'
 export type { CostItem, StageMoney } from './rooms/jobs/money.ts'
-export { dayAtEnd, readDay } from './rooms/jobs/read-day.ts'
 export { leadDaysOf, realPairsOf, workedHours } from './rooms/jobs/real-pairs.ts'
-export { ASSUMED_HAND, comingEvents, isOnItsWay, openTasks, type RoadDeadline } from './rooms/jobs/road-of-car.ts'
+export { ASSUMED_HAND, isOnItsWay, openTasks, type RoadDeadline } from './rooms/jobs/road-of-car.ts'
 export type { WorthItem } from './rooms/jobs/worth.ts'
+export { type LifeAhead, livesAhead, SURE_ENOUGH } from './rooms/parts/lives-ahead.ts'
 export { parseRatingLine, RATING_WORDS, ratingLine } from './rooms/parts/part-lines.ts'
 export { lifeOf, type PartLife, partsAtStage, partsOfKind, ratedLimit, wholeCost, wholeMassKg, wornParts } from './rooms/parts/parts.ts'
 export { type WeakestTorque, weakestTorque } from './rooms/parts/rating-limits.ts'
@@ -248,6 +259,21 @@ export { STOP_CHANNELS, type StopChannel, type StopReason, stopState } from './r
 export { usualSessions } from './rooms/power/usual-sessions.ts'
 export { isSameSetting, visitKey } from './rooms/power/visits.ts'
 export { type WorkedPlan, workEnginePlan } from './rooms/power/work-engine-plan.ts'
+export { type AlarmView, isOverStop } from './rooms/systems/alarms.ts'
+export { type CircuitBody, readCircuitLine } from './rooms/systems/circuit-line.ts'
+export { type CoolingSetup, type CoolingView, coolingPlanAt, coolingSetup, coolingView, settledAt } from './rooms/systems/cooling.ts'
+export {
+  boxAtStage,
+  circuitsAtStage,
+  currentSdA,
+  type ElectricsView,
+  electricsAtStage,
+  type OutputView,
+  placingOf,
+  type WireView,
+} from './rooms/systems/electrics.ts'
+export { type GapView, gapsAtStage } from './rooms/systems/gaps.ts'
+export { makeSystemsRoom, type SystemsRoom, type SystemsStage } from './rooms/systems/systems-room.ts'
 export { LOCKING_MPS } from './rooms/track/advice.ts'
 export { type DriftDays, driftDaysOf } from './rooms/track/drift-days.ts'
 export { LAP_INPUT_WORDS, type LapInputKey } from './rooms/track/lap-input.ts'
@@ -280,6 +306,7 @@ export { massOverRuleKg, ruleRatio, soundAt } from './ruling/rule-ratio.ts'
 export { issueField, sayIssue } from './say-issue.ts'
 export { highsSolver } from './solver/highs-solver.ts'
 export { buildAtStage, type Car, type LaterRoad, type LaterValues, openCar, type SidedPair } from './stages/car.ts'
+export { comingEvents, lastDayOf } from './stages/coming-events.ts'
 export { perchesOf, placesOf, ratesOf } from './stages/corner-springs.ts'
 export type { AdviceWords, Said } from './stages/define-advice.ts'
 export { lineMass, scaleSdKg } from './stages/line-mass.ts'

@@ -8,7 +8,19 @@ import { EXAMPLE_ROAD } from '../src/calculations/examples/example-road.ts'
 import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
 import { driveMotion } from '../src/drivetrain/motion.ts'
 import { fuelBlend } from '../src/engine/fuels.ts'
-import { buildRecordsSchema, enginePlanKind, openCar, partKind, UNIT_SETS, z } from '../src/index.ts'
+import {
+  buildRecordsSchema,
+  checkKind,
+  circuitKind,
+  coolingPlanKind,
+  enginePlanKind,
+  openCar,
+  partKind,
+  powerBoxKind,
+  trackPlanKind,
+  UNIT_SETS,
+  z,
+} from '../src/index.ts'
 import { readyRoad } from '../src/jobs/road.ts'
 import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
 import { changedLapCar } from '../src/track/lap-change.ts'
@@ -158,3 +170,37 @@ export const ROAD = EXAMPLE_ROAD
 export const READY = readyRoad(EXAMPLE_ROAD)
 export { USUAL_OPTIMISM } from '../src/jobs/optimism.ts'
 export { MEDIAN_DRAW } from '../src/jobs/road.ts'
+
+/** A reading with its limits, a look, and an event of two days. */
+export const COOLANT = z.object(checkKind.fields).parse({
+  id: 'coolant',
+  kind: 'reading',
+  name: 'Coolant',
+  rounds: ['between'],
+  reading: { quantity: 'temperature', role: 'coolant', warnHigh: 373.15, stopHigh: 378.15 },
+})
+export const HOSES = z.object(checkKind.fields).parse({ id: 'hoses', kind: 'look', name: 'Hoses', rounds: ['between'] })
+export const CHECKED = { ...EXAMPLE, checks: [COOLANT, HOSES] }
+export const HOUR = z.object(trackPlanKind.fields).parse({
+  id: 'hour',
+  trackId: 'airfield',
+  stageId: 'strip',
+  bookedS: 3600,
+  lapS: 75,
+  steps: [{ kind: 'level', share: 0.65, wantLaps: 5, leastLaps: 3 }],
+})
+export const BOX = z.object(powerBoxKind.fields).parse({ id: 'box', stageId: 'strip', name: 'module', outputs: [{ key: 'O1', ratedA: 20 }] })
+export const PUMP = z.object(circuitKind.fields).parse({ id: 'pump', name: 'pump', currentA: 14.8, output: 'O1', lengthM: 3.6 })
+export const ELECTRIC = { ...EXAMPLE, powerBoxes: [BOX], circuits: [PUMP] }
+export const COOLING = z.object(coolingPlanKind.fields).parse({
+  id: 'cooling',
+  stageId: 'strip',
+  heatW: 126_500,
+  areaM2: 0.24,
+  rating: { ratedW: 95_000, ratedItdK: 60, ratedFaceMps: 10, ratedFlowM3PerS: 100 / 60_000 },
+  faceShare: 0.28,
+  flowM3PerS: 0.002,
+  fluidL: 12,
+  hot: { speedMps: 38, airK: 303.15, airDensityKgM3: 1.15 },
+  stopK: 378.15,
+})

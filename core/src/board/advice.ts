@@ -1,9 +1,11 @@
 import { isMeasured } from '../proof/quantity.ts'
 import { type AERO_ADVICE, AERO_SAYINGS } from '../rooms/aero/advice.ts'
+import { type CHECKS_ADVICE, CHECKS_SAYINGS } from '../rooms/checks/advice.ts'
 import { type DRIVETRAIN_ADVICE, DRIVETRAIN_SAYINGS } from '../rooms/drivetrain/advice.ts'
 import { type JOBS_ADVICE, JOBS_SAYINGS } from '../rooms/jobs/advice.ts'
 import { type PARTS_ADVICE, PARTS_SAYINGS } from '../rooms/parts/advice.ts'
 import { type POWER_ADVICE, POWER_SAYINGS } from '../rooms/power/advice.ts'
+import { type SYSTEMS_ADVICE, SYSTEMS_SAYINGS } from '../rooms/systems/advice.ts'
 import { type TRACK_ADVICE, TRACK_SAYINGS } from '../rooms/track/advice.ts'
 import { type WEIGHT_ADVICE, WEIGHT_SAYINGS } from '../rooms/weight/advice.ts'
 import { type AdviceWords, defineAdvice, type ItemOf, type Said, type Sayings } from '../stages/define-advice.ts'
@@ -78,6 +80,8 @@ export type NextAction =
   | ItemOf<typeof AERO_ADVICE>
   | ItemOf<typeof TRACK_ADVICE>
   | ItemOf<typeof JOBS_ADVICE>
+  | ItemOf<typeof CHECKS_ADVICE>
+  | ItemOf<typeof SYSTEMS_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
 const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
@@ -98,6 +102,8 @@ const SAYINGS: Sayings<NextAction> = {
   ...AERO_SAYINGS,
   ...TRACK_SAYINGS,
   ...JOBS_SAYINGS,
+  ...CHECKS_SAYINGS,
+  ...SYSTEMS_SAYINGS,
   'limit-broken': sayLimit,
   'limit-would-break': sayLimit,
   'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({

@@ -3,6 +3,7 @@ import { AERO_PROOFS, AERO_VALUES } from '../rooms/aero/metrics.ts'
 import { DRIVETRAIN_PROOFS, DRIVETRAIN_VALUES } from '../rooms/drivetrain/metrics.ts'
 import { JOBS_PROOFS, JOBS_VALUES } from '../rooms/jobs/metrics.ts'
 import { POWER_PROOFS, POWER_VALUES } from '../rooms/power/metrics.ts'
+import { SYSTEMS_PROOFS, SYSTEMS_VALUES } from '../rooms/systems/metrics.ts'
 import { TRACK_PROOFS, TRACK_VALUES } from '../rooms/track/metrics.ts'
 import { WEIGHT_PROOFS, WEIGHT_VALUES } from '../rooms/weight/metrics.ts'
 import type { MeasurementWork, MetricWork } from '../stages/define-metric.ts'
@@ -15,6 +16,7 @@ export const METRIC_VALUES: Readonly<Record<Metric, MetricWork>> = {
   ...AERO_VALUES,
   ...TRACK_VALUES,
   ...JOBS_VALUES,
+  ...SYSTEMS_VALUES,
 }
 
 /** How a base is seen in a car, by the key of its measurement. */
@@ -25,4 +27,5 @@ export const PROOFS: Readonly<Record<string, MeasurementWork>> = {
   ...AERO_PROOFS,
   ...TRACK_PROOFS,
   ...JOBS_PROOFS,
+  ...SYSTEMS_PROOFS,
 }

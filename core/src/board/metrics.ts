@@ -5,11 +5,20 @@ import { AERO_MEASUREMENTS, AERO_METRICS } from '../rooms/aero/metrics.ts'
 import { DRIVETRAIN_MEASUREMENTS, DRIVETRAIN_METRICS } from '../rooms/drivetrain/metrics.ts'
 import { JOBS_MEASUREMENTS, JOBS_METRICS } from '../rooms/jobs/metrics.ts'
 import { POWER_MEASUREMENTS, POWER_METRICS } from '../rooms/power/metrics.ts'
+import { SYSTEMS_MEASUREMENTS, SYSTEMS_METRICS } from '../rooms/systems/metrics.ts'
 import { TRACK_MEASUREMENTS, TRACK_METRICS } from '../rooms/track/metrics.ts'
 import { WEIGHT_MEASUREMENTS, WEIGHT_METRICS } from '../rooms/weight/metrics.ts'
 import type { MeasurementDeclaration, MetricDeclaration } from '../stages/define-metric.ts'
 
-const DECLARED: readonly MetricDeclaration[] = [...WEIGHT_METRICS, ...POWER_METRICS, ...DRIVETRAIN_METRICS, ...AERO_METRICS, ...TRACK_METRICS, ...JOBS_METRICS]
+const DECLARED: readonly MetricDeclaration[] = [
+  ...WEIGHT_METRICS,
+  ...POWER_METRICS,
+  ...DRIVETRAIN_METRICS,
+  ...AERO_METRICS,
+  ...TRACK_METRICS,
+  ...JOBS_METRICS,
+  ...SYSTEMS_METRICS,
+]
 
 /** What every metric is, by its key, in the order of the keys. */
 export const METRIC_INFO = Object.fromEntries(METRICS.map((key) => [key, DECLARED.find((metric) => metric.key === key)])) as unknown as Readonly<
@@ -24,6 +33,7 @@ export const MEASUREMENTS: readonly MeasurementDeclaration[] = [
   ...AERO_MEASUREMENTS,
   ...TRACK_MEASUREMENTS,
   ...JOBS_MEASUREMENTS,
+  ...SYSTEMS_MEASUREMENTS,
 ]
 
 const PLACE_WORDS = { hub: 'at the hubs', roller: 'on rollers', engine: 'at the engine' } as const

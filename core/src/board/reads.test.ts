@@ -6,6 +6,7 @@ import { makeAeroRoom } from '../rooms/aero/aero-room.ts'
 import { makeDriveRoom } from '../rooms/drivetrain/drive-room.ts'
 import { makeJobsRoom } from '../rooms/jobs/jobs-room.ts'
 import { makePowerRoom } from '../rooms/power/power-room.ts'
+import { makeSystemsRoom } from '../rooms/systems/systems-room.ts'
 import { makeTrackRoom } from '../rooms/track/track-room.ts'
 import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
 import { type Car, openCar } from '../stages/car.ts'
@@ -21,6 +22,7 @@ const ANSWERS: Record<AnswerName, (car: Car) => unknown> = {
   drivetrain: makeDriveRoom,
   track: makeTrackRoom,
   rules: makeRules,
+  systems: makeSystemsRoom,
   jobs: (car) => makeJobsRoom(car, '2026-11-01'),
 }
 const demo = JSON.parse(readFileSync(new URL('../../../demo/gannet/build.json', import.meta.url), 'utf8'))

@@ -3,6 +3,7 @@ import { isMeasured } from '../proof/quantity.ts'
 import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
 import { ratingLimits } from '../rooms/parts/rating-limits.ts'
+import { systemsLimits } from '../rooms/systems/metrics.ts'
 import { bookLimits } from '../stages/book-limits.ts'
 import type { Car } from '../stages/car.ts'
 import type { GoalSense, MetricDeclaration, MetricWork } from '../stages/define-metric.ts'
@@ -35,7 +36,7 @@ export class StageValues {
     this.metrics = metrics
     const { targets, limits, build } = car.records
     this.targets = targets.map((goal) => goalAtReference(goal, build))
-    this.limits = [...limits.map((goal) => goalAtReference(goal, build)), ...ratingLimits(car), ...bookLimits(car)]
+    this.limits = [...limits.map((goal) => goalAtReference(goal, build)), ...ratingLimits(car), ...bookLimits(car), ...systemsLimits(car)]
   }
 
   info(metric: Metric): MetricDeclaration {

@@ -8,6 +8,7 @@ import { JOBS_WORKINGS } from '../rooms/jobs/workings.ts'
 import { ratingLines } from '../rooms/parts/working-torque.ts'
 import { PARTS_WORKINGS } from '../rooms/parts/workings.ts'
 import { POWER_WORKINGS } from '../rooms/power/workings.ts'
+import { SYSTEMS_WORKINGS } from '../rooms/systems/workings.ts'
 import { TRACK_WORKINGS } from '../rooms/track/workings.ts'
 import { WEIGHT_WORKINGS } from '../rooms/weight/workings.ts'
 import type { Car } from '../stages/car.ts'
@@ -23,6 +24,7 @@ const ROOM_WORKINGS = {
   ...AERO_WORKINGS,
   ...TRACK_WORKINGS,
   ...JOBS_WORKINGS,
+  ...SYSTEMS_WORKINGS,
 } satisfies Record<string, WorkingMaker>
 
 export type WorkingSubject = keyof typeof ROOM_WORKINGS | 'target' | 'limit'

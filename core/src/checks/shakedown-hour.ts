@@ -52,7 +52,7 @@ export function shakedownHour(input: {
   requireWithin(lapS, 5, 3600, 'lapS')
   requireWithin(roundS, 0, 1e5, 'roundS')
   for (const [i, { leastLaps, wantLaps, factor }] of steps.entries()) {
-    requireWithin(factor, 0.5, 5, `steps.${i}.factor`)
+    requireWithin(factor, 0.01, 300, `steps.${i}.factor`)
     if (leastLaps > wantLaps)
       throw new CalculationError('inconsistent', `steps.${i}.leastLaps`, 'More laps are needed at the least than are wanted. Swap the two.')
   }

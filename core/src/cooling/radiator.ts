@@ -6,6 +6,8 @@ import { crossflowEffectiveness, crossflowUnits } from './crossflow.ts'
 const AIR_J_PER_KG_K = 1005
 const COOLANT_KG_M3 = 1030
 const COOLANT_J_PER_KG_K = 3560
+/** What carries the heat to a core, J/(m³ K): coolant; engine oil when hot; charge air counted as it was drawn in (handbooks, from memory). */
+export const CARRIER_J_PER_M3_K = { coolant: COOLANT_KG_M3 * COOLANT_J_PER_KG_K, oil: 850 * 2200, charge: 1.2 * AIR_J_PER_KG_K } as const
 const METAL_J_PER_KG_K = 700
 const RATED_AIR_KG_M3 = 1.2
 /** How the core's transfer rises with the air through it (common practice, no source). */
@@ -19,6 +21,8 @@ export interface RadiatorRating {
   readonly ratedItdK: number
   readonly ratedFaceMps: number
   readonly ratedFlowM3PerS: number
+  /** Of what carries the heat, J/(m³ K); coolant where it is left out. */
+  readonly carrierJPerM3K?: number
 }
 
 /** How it is driven. */
@@ -34,7 +38,7 @@ export interface CoolingPoint {
 }
 
 const airSide = (densityKgM3: number, areaM2: number, faceMps: number) => densityKgM3 * AIR_J_PER_KG_K * areaM2 * faceMps
-const coolantSide = (flowM3PerS: number) => COOLANT_KG_M3 * COOLANT_J_PER_KG_K * flowM3PerS
+const carrierSide = (flowM3PerS: number, carrierJPerM3K: number = CARRIER_J_PER_M3_K.coolant) => carrierJPerM3K * flowM3PerS
 
 function capacities(airWPerK: number, coolantWPerK: number): { least: number; ratio: number } {
   const least = Math.min(airWPerK, coolantWPerK)
@@ -46,16 +50,16 @@ function capacities(airWPerK: number, coolantWPerK: number): { least: number; ra
  * more than the air carries. Size alone is no rating. Source: ε-NTU, both unmixed.
  * @example radiatorCore({ areaM2: 0.24, ratedW: 95_000, ratedItdK: 60, ratedFaceMps: 10, ratedFlowM3PerS: 100 / 60_000 }).uaWPerK // 2848.80
  */
-export function radiatorCore({ areaM2, ratedW, ratedItdK, ratedFaceMps, ratedFlowM3PerS }: RadiatorRating): {
+export function radiatorCore({ areaM2, ratedW, ratedItdK, ratedFaceMps, ratedFlowM3PerS, carrierJPerM3K }: RadiatorRating): {
   effectiveness: number
   ratio: number
   uaWPerK: number
 } {
   requireWithin(areaM2, 0.005, 3, 'areaM2')
   for (const [field, value] of Object.entries({ ratedW, ratedItdK, ratedFaceMps, ratedFlowM3PerS })) requirePositive(value, field)
-  if (ratedFlowM3PerS > 0.02)
+  if (ratedFlowM3PerS > 0.02 && (carrierJPerM3K ?? CARRIER_J_PER_M3_K.coolant) > CARRIER_J_PER_M3_K.charge)
     throw new CalculationError('implausible', 'ratedFlowM3PerS', 'That is over 1 200 L/min of coolant. Flow is in m³/s: 100 L/min are 0.00167.')
-  const { least, ratio } = capacities(airSide(RATED_AIR_KG_M3, areaM2, ratedFaceMps), coolantSide(ratedFlowM3PerS))
+  const { least, ratio } = capacities(airSide(RATED_AIR_KG_M3, areaM2, ratedFaceMps), carrierSide(ratedFlowM3PerS, carrierJPerM3K))
   const effectiveness = ratedW / (least * ratedItdK)
   return { effectiveness, ratio, uaWPerK: crossflowUnits(effectiveness, ratio) * least }
 }
@@ -98,7 +102,7 @@ export function coolingPerK(rating: RadiatorRating, { speedMps, airDensityKgM3, 
   const faceMps = faceShare * speedMps
   const open = 1 - covered
   const ua = coreOf(rating).uaWPerK * (faceMps / rating.ratedFaceMps) ** UA_EXPONENT * open
-  const { least, ratio } = capacities(airSide(airDensityKgM3, rating.areaM2 * open, faceMps), coolantSide(flowM3PerS))
+  const { least, ratio } = capacities(airSide(airDensityKgM3, rating.areaM2 * open, faceMps), carrierSide(flowM3PerS, rating.carrierJPerM3K))
   return crossflowEffectiveness(ua / least, ratio) * least
 }
 
@@ -135,13 +139,21 @@ export function settledCoolant(rating: RadiatorRating, point: CoolingPoint, heat
  * never gets there. Temperatures in K, mass of metal that warms with it in kg. Rejects zero or less of either.
  * @example warmUp({ kWPerK: 1662.92, settledK: 379.22, coolantL: 12, metalKg: 60, fromK: 358.15, limitK: 378.15 }).tauS // 51.72
  */
-export function warmUp(input: { kWPerK: number; settledK: number; coolantL: number; metalKg: number; fromK: number; limitK: number }): {
+export function warmUp(input: {
+  kWPerK: number
+  settledK: number
+  coolantL: number
+  metalKg: number
+  fromK: number
+  limitK: number
+  carrierJPerM3K?: number
+}): {
   tauS: number
   seconds: number | null
 } {
-  const { kWPerK, settledK, coolantL, metalKg, fromK, limitK } = input
-  for (const [field, value] of Object.entries({ kWPerK, settledK, coolantL, metalKg, fromK, limitK })) requirePositive(value, field)
-  const tauS = ((coolantL / 1000) * COOLANT_KG_M3 * COOLANT_J_PER_KG_K + METAL_J_PER_KG_K * metalKg) / kWPerK
+  const { kWPerK, settledK, coolantL, metalKg, fromK, limitK, carrierJPerM3K = CARRIER_J_PER_M3_K.coolant } = input
+  for (const [field, value] of Object.entries({ carrierJPerM3K, kWPerK, settledK, coolantL, metalKg, fromK, limitK })) requirePositive(value, field)
+  const tauS = ((coolantL / 1000) * carrierJPerM3K + METAL_J_PER_KG_K * metalKg) / kWPerK
   if (limitK <= fromK) return { tauS, seconds: 0 }
   return { tauS, seconds: settledK <= limitK ? null : -tauS * Math.log((settledK - limitK) / (settledK - fromK)) }
 }

@@ -245,6 +245,7 @@ function answerOf({ outputs }: BoxProblem, slots: readonly Slot[], picked: Picke
  * alone; outputs kept free; pinned ones stay. The least sum of ratings used, so that big ones stay spare, then the greatest least headroom; both proven. Posed as a
  * cover with a column for every set of one group and every rating that it fits. Rejects what cannot be placed, with the circuit or the one rule that stands in the way.
  * Source: set partitioning by branch and cut.
+ * @example placeCircuits({ outputs: [{ key: '1', ratedA: 20 }], circuits: [{ name: 'pump', currentA: 14.8, startFactor: 1, group: 'run', isVital: true, pinned: null }], rules: { loadShare: 0.8, peakShare: null, keepFree: {}, vitalAlone: true } }, SOLVER).usedA // 20
  */
 export function placeCircuits(problem: BoxProblem, solve: SolveMilp, limitS = 5): Placing {
   const { outputs, circuits, rules } = problem

@@ -21,6 +21,12 @@ const COPPER_OHM_M = 1.7241e-8
 const COPPER_PER_K = 0.00393
 const ZERO_C_K = 273.15
 
+/**
+ * What a wire carries in a bundle, A; between two sizes of the table the smaller one's, under the least nothing. Source: the table, from memory.
+ * @example wireCarries(2.5) // 20.3
+ */
+export const wireCarries = (areaMm2: number): number => BUNDLE_SHARE * (WIRE_SIZES.findLast((size) => size.areaMm2 <= areaMm2 + 1e-9)?.amps ?? 0)
+
 export interface WireRun {
   readonly currentA: number
   /** One way, m. */

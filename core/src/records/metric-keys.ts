@@ -41,6 +41,9 @@ export const METRIC_GOALS = {
   tyresPerDay: 'positive',
   moneyToStage: 'positive',
   ruleRatio: 'positive',
+  coolantHot: 'positive',
+  supplyMargin: 'signed',
+  leastGap: 'signed',
 } as const satisfies Record<string, GoalRange>
 
 export type GoalRange = 'positive' | 'share' | 'signed'

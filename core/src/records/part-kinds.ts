@@ -35,7 +35,7 @@ export const PART_STATUSES = ['wanted', 'ordered', 'here', 'fitted', 'wornOut'] 
 /** What a part does for the engine's fuel. Feed pumps carry the rail, a lift pump fills their pot, a spare one runs when another has failed. */
 export const FUEL_ROLES = ['injectors', 'feedPump', 'liftPump', 'sparePump'] as const
 export type FuelRole = (typeof FUEL_ROLES)[number]
-export const LIFE_UNITS = ['hours', 'days', 'events'] as const
+export const LIFE_UNITS = ['hours', 'days', 'events', 'laps', 'runs'] as const
 export type LifeUnit = (typeof LIFE_UNITS)[number]
 
 const money = z.number().nonnegative().max(1e8).nullable().default(null)

@@ -8,6 +8,7 @@ import {
   makeJobsRoom,
   makePowerRoom,
   makeRules,
+  makeSystemsRoom,
   makeTrackRoom,
   makeWeightRoom,
   makeWorking,
@@ -38,6 +39,7 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   track: ({ car }) => makeTrackRoom(car()),
   jobs: ({ car }, day) => makeJobsRoom(car(), day),
   rules: ({ car }) => makeRules(car()),
+  systems: ({ car }) => makeSystemsRoom(car()),
 }
 
 export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {

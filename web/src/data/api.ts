@@ -33,6 +33,7 @@ import {
   type RecordList,
   type ResourceName,
   type RulesRoom,
+  type SystemsRoom,
   type TrackRoom,
   type WeightRoom,
   type WorkingSubject,
@@ -125,6 +126,7 @@ export const api = createApi({
     track: build.query<TrackRoom, string>({ query: (id) => `builds/${id}/track`, providesTags: (_r, _e, id) => restsOn(id, 'track') }),
     jobs: build.query<JobsRoom, string>({ query: (id) => `builds/${id}/jobs?day=${localDay()}`, providesTags: (_r, _e, id) => restsOn(id, 'jobs') }),
     rules: build.query<RulesRoom, string>({ query: (id) => `builds/${id}/rules`, providesTags: (_r, _e, id) => restsOn(id, 'rules') }),
+    systems: build.query<SystemsRoom, string>({ query: (id) => `builds/${id}/systems`, providesTags: (_r, _e, id) => restsOn(id, 'systems') }),
     aero: build.query<AeroRoom, string>({ query: (id) => `builds/${id}/aero`, providesTags: (_r, _e, id) => restsOn(id, 'aero') }),
     drivetrain: build.query<DriveRoom, string>({ query: (id) => `builds/${id}/drivetrain`, providesTags: (_r, _e, id) => restsOn(id, 'drivetrain') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({

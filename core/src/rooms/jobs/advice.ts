@@ -1,10 +1,11 @@
 import { daysFrom } from '../../jobs/days.ts'
 import type { Move } from '../../jobs/helps.ts'
 import type { Car } from '../../stages/car.ts'
+import { comingEvents } from '../../stages/coming-events.ts'
 import { type AdviceWords, defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
 import { stageRoads } from './jobs-room.ts'
 import { moneyToStage } from './money.ts'
-import { comingEvents, roadOf } from './road-of-car.ts'
+import { roadOf } from './road-of-car.ts'
 
 /** Sooner missed than met. */
 const EVEN = 0.5

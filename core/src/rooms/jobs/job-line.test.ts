@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
+import { readDay } from '../../jobs/read-day.ts'
 import { readJobLine } from './job-line.ts'
-import { readDay } from './read-day.ts'
 
 const named = (...names: string[]) => names.map((name) => ({ id: name.toLowerCase(), name }))
 const OPTIONS = {

@@ -1,7 +1,7 @@
 import { CalculationError } from '../../errors.ts'
+import { dayAtEnd, readDay } from '../../jobs/read-day.ts'
 import type { DecimalMark } from '../../units/parse-number.ts'
 import { parseNumber } from '../../units/parse-number.ts'
-import { dayAtEnd, readDay } from './read-day.ts'
 
 /** Something that can be named in a line. */
 export interface Named {

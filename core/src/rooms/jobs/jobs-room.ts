@@ -2,9 +2,10 @@ import { dayAfter } from '../../jobs/days.ts'
 import { OPTIMISM_KINDS, type OptimismKind, optimismFactors } from '../../jobs/optimism.ts'
 import type { Hand, WorkshopEvent } from '../../records/workshop-kinds.ts'
 import type { Car } from '../../stages/car.ts'
+import { comingEvents } from '../../stages/coming-events.ts'
 import { type DecisionView, decisionView, paidPerKg } from './decisions.ts'
 import { type CostItem, costItems, moneyToStage, type StageMoney } from './money.ts'
-import { ASSUMED_HAND, comingEvents, openTasks, optimismOf, type RoadOfCar, roadOf } from './road-of-car.ts'
+import { ASSUMED_HAND, openTasks, optimismOf, type RoadOfCar, roadOf } from './road-of-car.ts'
 import { type WorthItem, worthItems } from './worth.ts'
 
 /** How guesses of one kind run, to be shown. */

@@ -1,12 +1,13 @@
-import { dayAfter, daysFrom, weekdayOf } from '../../jobs/days.ts'
+import { daysFrom, weekdayOf } from '../../jobs/days.ts'
 import type { Deadline } from '../../jobs/draws.ts'
 import type { RoadHand, SessionStarts } from '../../jobs/free-time.ts'
 import { joinedPairs, learnOptimism, OPTIMISM_KINDS, type Optimism } from '../../jobs/optimism.ts'
 import type { Road, RoadJob, RoadPart } from '../../jobs/road.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
-import type { Hand, Task, WorkshopEvent } from '../../records/workshop-kinds.ts'
+import type { Hand, Task } from '../../records/workshop-kinds.ts'
 import type { Car } from '../../stages/car.ts'
+import { comingEvents } from '../../stages/coming-events.ts'
 import { leadDaysOf, realPairsOf, workedHours } from './real-pairs.ts'
 
 /** When sessions begin where nobody said (common practice, no source). */
@@ -44,13 +45,6 @@ export function openTasks({ tasks, stages }: Pick<BuildRecords, 'tasks' | 'stage
  * @example isOnItsWay({ status: 'ordered', cameOn: null }) // true
  */
 export const isOnItsWay = ({ status, cameOn }: Pick<Part, 'status' | 'cameOn'>): boolean => !cameOn && (status === 'wanted' || status === 'ordered')
-
-/**
- * Events that are not over, the next first.
- * @example comingEvents([], '2027-03-01') // []
- */
-export const comingEvents = (events: readonly WorkshopEvent[], today: string): WorkshopEvent[] =>
-  events.filter(({ startsOn, days }) => dayAfter(startsOn, days - 1) >= today).sort((a, b) => (a.startsOn < b.startsOn ? -1 : 1))
 
 /** The deadline of a stage: its first coming event, or the day the car leaves for it; else its own date. */
 function deadlineOf(records: BuildRecords, stage: BuildRecords['stages'][number], position: number, today: string): RoadDeadline[] {

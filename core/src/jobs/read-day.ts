@@ -1,5 +1,5 @@
-import { CalculationError } from '../../errors.ts'
-import { dayAfter, daysFrom } from '../../jobs/days.ts'
+import { CalculationError } from '../errors.ts'
+import { dayAfter, daysFrom } from './days.ts'
 
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'] as const
 const MONTH_NAMES = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const
