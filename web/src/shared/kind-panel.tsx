@@ -16,6 +16,7 @@ export function KindPanel({
   record,
   specs = form.specs(),
   begins = {},
+  fixed = {},
   onClose,
   children,
 }: {
@@ -29,6 +30,8 @@ export function KindPanel({
   specs?: readonly FieldSpec[]
   /** The texts that a new one begins with where the kind says none. */
   begins?: FormValues
+  /** What a new one has and no form asks: its stage. */
+  fixed?: Readonly<Record<string, unknown>>
   onClose: () => void
   children?: React.ReactNode
 }) {
@@ -46,7 +49,7 @@ export function KindPanel({
         fields={specs}
         defaults={record ? form.defaults(record, units) : { ...form.defaults(null, units), ...begins }}
         submitLabel={record ? `Save the ${word}` : `Store the ${word}`}
-        toBody={(read, id) => ({ ...form.body(read), ...(record ? { version: record.version } : { id }) })}
+        toBody={(read, id) => ({ ...form.body(read), ...(record ? { version: record.version } : { id, ...fixed }) })}
         send={(body) => (record ? patch({ buildId, resource, id: record.id, body: body as never }).unwrap() : create({ buildId, resource, body }).unwrap())}
         onDone={onClose}
       />

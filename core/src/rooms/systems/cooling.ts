@@ -168,7 +168,8 @@ export interface CoolingView {
 }
 
 const CURVE_POINTS = 30
-const SLOWEST_MPS = 12
+/** As much of the hot day's speed is the slowest that is drawn. */
+const SLOWEST_SHARE = 0.5
 
 function coldView(setup: CoolingSetup): ColdView | null {
   const { cold, warmK, thermostatK } = setup.plan
@@ -210,7 +211,8 @@ export function coolingView(setup: CoolingSetup, position: number): CoolingView 
     carrierJPerM3K: CARRIER_J_PER_M3_K[kind],
   })
   const fastest = Math.max(at.speedMps * 1.4, 40)
-  const speeds = Array.from({ length: CURVE_POINTS }, (_, i) => SLOWEST_MPS + ((fastest - SLOWEST_MPS) * i) / (CURVE_POINTS - 1))
+  const slowest = SLOWEST_SHARE * at.speedMps
+  const speeds = Array.from({ length: CURVE_POINTS }, (_, i) => slowest + ((fastest - slowest) * i) / (CURVE_POINTS - 1))
   return {
     setup,
     position,
