@@ -367,6 +367,8 @@ async function workshopSums() {
     circuits,
     rules: { loadShare: 0.8, peakShare: 3, keepFree: {}, vitalAlone: true },
   }
+  const small = { ...box, outputs: box.outputs.slice(0, 12), circuits: circuits.slice(0, 12).map((each) => ({ ...each, currentA: 1 + each.currentA / 2 })) }
+  putTimes('12 circuits on 12 outputs, placed and proven', await times(3, () => placeCircuits(small, solve)), '< 200')
   putTimes('24 circuits on 32 outputs, placed and proven', await times(3, () => placeCircuits(box, solve)), '< 1500')
   const rating = { areaM2: 0.24, ratedW: 95_000, ratedItdK: 60, ratedFaceMps: 10, ratedFlowM3PerS: 100 / 60_000 }
   const at = (speedMps, airK) => settledCoolant(rating, { speedMps, airK, airDensityKgM3: 1.15, flowM3PerS: 0.002, faceShare: 0.28 }, 90_000)
@@ -385,6 +387,19 @@ async function workshopSums() {
     bads: 1,
   }
   const checks = Array.from({ length: 500 }, (_, i) => ({ ...check, name: `check ${i}` }))
+  const { dueAt, gateBehind, layHour } = await import('../core/src/index.ts')
+  const { buildRecordsSchema } = await import('../core/src/records/records.ts')
+  const { readFileSync } = await import('node:fs')
+  const gannet = buildRecordsSchema.parse(JSON.parse(readFileSync('demo/gannet/build.json', 'utf8')))
+  const many = { ...gannet, checks: Array.from({ length: 500 }, (_, i) => ({ ...gannet.checks[i % gannet.checks.length], id: `${i}`, name: `check ${i}` })) }
+  putTimes(
+    'due, of a build with 500 checks',
+    await times(20, () => dueAt(many, { event: gannet.events[3], position: 3, today: '2027-03-01', round: 'event' })),
+    '< 20',
+  )
+  const plan = gannet.trackPlans.find(({ stageId }) => stageId === gannet.stages[2].id)
+  putTimes('the hour of a first drive planned', await times(20, () => layHour(gannet, plan, 2)), '< 5')
+  putTimes('a gate behind its readings', await times(20, () => gateBehind(gannet, plan, 2, 2, '2026-09-26')), '< 50')
   putTimes('what is due of 500 checks', await times(20, () => dueChecks(checks, '2027-03-28')), '< 20')
 }
 

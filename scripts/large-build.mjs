@@ -1,4 +1,4 @@
-// A large build as a build file, for the bench and for looking at screens: 12 stages, 15 goals, 2,000 ledger lines, 40 weighings, 60 pulls, 200 parts.
+// A large build as a build file, for the bench and for looking at screens: 12 stages, 15 goals, 2,000 ledger lines, 40 weighings, 60 pulls, 200 parts, 300 checks, 5,000 marks.
 import { createHash } from 'node:crypto'
 
 /** Even numbers from 0 to 1 from a seed (mulberry32, public domain), so that every run measures the same build. */
@@ -144,6 +144,25 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
       burn: { bsfcKgPerJ: 365 / 3.6e9, lambda: 0.8, ethanolShare: 0, powerSpeedRpm: 6500, torqueRise: 1.15, heatSchool: 'shareOfFuel', coolantShare: 0.25 },
     },
   ]
+  const checks = Array.from({ length: 300 }, (_, i) => ({
+    id: id('check', i),
+    kind: ['bolt', 'look', 'level'][i % 3],
+    name: `${NAMES[i % NAMES.length]} check ${i}`,
+    zone: ZONES[i % ZONES.length],
+    rounds: i % 2 ? ['between', 'event'] : ['event'],
+    isSafety: i % 5 === 0,
+    bolt: i % 3 === 0 ? { count: 1 + (i % 6) } : null,
+    level: i % 3 === 2 ? { fluid: 'oil' } : null,
+    partId: i % 10 === 0 ? parts[(i * 4) % parts.length].id : null,
+  }))
+  const marks = Array.from({ length: 5000 }, (_, i) => ({
+    id: id('mark', i),
+    checkId: checks[i % checks.length].id,
+    stageId: stages[1 + (i % 8)].id,
+    at: at(60 + (i % 500), 9),
+    result: i % 47 === 0 ? 'bad' : 'ok',
+    round: 'event',
+  }))
   const file = {
     format: 'bold-ballast-build',
     formatVersion: 2,
@@ -172,6 +191,9 @@ export function makeLargeBuild({ name = 'Heron', lineCount = 2000, pullCount = 6
     sessions,
     pulls,
     parts,
+    checks,
+    marks,
+    events: [{ id: id('event', 0), name: 'Open day', startsOn: at(900).slice(0, 10), days: 2, stageId: stages[9].id }],
     enginePlans,
   }
   return { file, samples }

@@ -18,7 +18,7 @@ export function Shortcuts() {
   const hasOverlay = useAppSelector((state) => state.overlay.name !== null)
   const navigate = useNavigate()
   const buildId = useMatch('/builds/:buildId/*')?.params.buildId
-  const afterG = useRef(0)
+  const afterG = useRef(Number.NEGATIVE_INFINITY)
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const withControl = event.ctrlKey || event.metaKey
@@ -39,7 +39,7 @@ export function Shortcuts() {
       else if (event.key === '[' || event.key === ']') document.dispatchEvent(new CustomEvent('move-stage', { detail: event.key === ']' ? 1 : -1 }))
       else if (event.key === 'g') afterG.current = event.timeStamp
       else if (event.timeStamp - afterG.current < ROOM_WITHIN_MS) {
-        afterG.current = 0
+        afterG.current = Number.NEGATIVE_INFINITY
         const room = ROOMS.find((entry) => entry.key === event.key)
         // The address itself: what is drawn may still be behind a stage that was picked a key ago.
         const stage = new URLSearchParams(window.location.search).get('stage')

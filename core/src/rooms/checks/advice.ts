@@ -22,8 +22,24 @@ function nextEvent(car: Car, today: string) {
   return { event: event ?? null, position: named >= 0 ? named : now }
 }
 
-/** What stops the next event, or today: known once for every rule. */
-function dueNow(car: Car, today: string): { readonly due: readonly Due[]; readonly position: number; readonly event: BuildRecords['events'][number] | null } {
+interface DueNow {
+  readonly due: readonly Due[]
+  readonly position: number
+  readonly event: BuildRecords['events'][number] | null
+}
+
+const known = new WeakMap<Car, { readonly today: string; readonly found: DueNow }>()
+
+/** What stops the next event, or today: worked out once for every rule. */
+function dueNow(car: Car, today: string): DueNow {
+  const before = known.get(car)
+  if (before?.today === today) return before.found
+  const found = findDue(car, today)
+  known.set(car, { today, found })
+  return found
+}
+
+function findDue(car: Car, today: string): DueNow {
   const { event, position } = nextEvent(car, today)
   if (car.records.checks.length === 0) return { due: [], position, event }
   return { due: dueAt(car.records, { event, position, today, round: null }), position, event }

@@ -7,8 +7,5 @@ export const room = defineRoom({
   heading: 'The car',
   place: 46,
   page: async () => (await import('./aero-page.tsx')).AeroPage,
-  pictures: [
-    { name: 'aero', query: 'tab=car', atLastStage: true },
-    { name: 'proof', query: 'tab=proof', hasCurves: true },
-  ],
+  pictures: [{ name: 'aero', query: 'tab=car', atLastStage: true }],
 })

@@ -7,8 +7,5 @@ export const room = defineRoom({
   heading: 'The car',
   place: 40,
   page: async () => (await import('./power-page.tsx')).PowerPage,
-  pictures: [
-    { name: 'power', hasCurves: true },
-    { name: 'live', query: 'tab=live', press: 'Start a simulated dyno', until: 'Stop the pull', after: 'Run a pull' },
-  ],
+  pictures: [{ name: 'power', hasCurves: true }],
 })

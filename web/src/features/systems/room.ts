@@ -11,8 +11,5 @@ export const room = defineRoom({
     ['n', 'type a circuit, or a gap'],
     ['o', 'place the circuits on the outputs; Enter keeps it'],
   ],
-  pictures: [
-    { name: 'electrics', query: 'tab=electrics&stage=cd6a4292-f27b-4af9-89bc-15a5956f5c71', until: 'trips first', day: '2027-03-01' },
-    { name: 'cooling', query: 'tab=cooling&stage=cd6a4292-f27b-4af9-89bc-15a5956f5c71', until: 'Settled', day: '2027-03-01' },
-  ],
+  pictures: [{ name: 'electrics', query: 'tab=electrics&stage=cd6a4292-f27b-4af9-89bc-15a5956f5c71', until: 'trips first', day: '2027-03-01' }],
 })

@@ -32,10 +32,10 @@ export const trackPlanForm = ({ tracks, events, stages }: RecordsAnswer, plan: S
     field('trackId', 'choice', { label: 'Track', words: choices(tracks) }),
     field('stageId', 'choice', { label: 'Stage', words: choices(stages) }),
     field('eventId', choiceOrNone('eventId'), { label: 'Event', words: { '': 'none', ...choices(events) }, hint: 'Its booked time stands where it says one.' }),
-    field('bookedS', 'duration', { label: 'Booked', unit: 'min', begin: 60 }),
-    field('setUpS', 'duration', { label: 'Set-up before the first lap', unit: 'min' }),
+    field('bookedS', 'duration', { label: 'Booked', unit: 'min', begin: 3600 }),
+    field('setUpS', 'duration', { label: 'Set-up before the first lap', unit: 'min', begin: 480 }),
     field('lapS', 'lapTime', { label: 'A lap at full pace', hint: 'Empty: as the laps of this track or its forecast say.' }),
-    field('people', 'count', { label: 'People who check between' }),
+    field('people', 'count', { label: 'People who check between', begin: 2 }),
     field('fuelPerLapL', 'volume', { label: 'Fuel for a lap', hint: 'Empty: not reckoned.' }),
     field('steps', steps(plan), {
       label: 'Steps, a line each',

@@ -4,6 +4,9 @@ import { usePreferences } from '../../data/store.ts'
 /** Rows whose own buttons leave the keys of the tab alone. */
 export const KEY_ROWS = 'data-key-rows'
 
+/** What keeps the keys for itself while it has the focus; the page itself, clicked anywhere, does not. */
+const TAKES_KEYS = 'input, textarea, select, button, a, summary, [contenteditable], [tabindex="0"]'
+
 /** How soon behind a g a letter opens a room. */
 export const ROOM_WITHIN_MS = 1500
 
@@ -24,7 +27,7 @@ export function useTabKeys(act: (key: string) => boolean): void {
       if (isOfRoom) return
       const at = document.activeElement
       const isInRows = at?.closest(`[${KEY_ROWS}]`) != null
-      const isFree = at === null || at === document.body || isInRows
+      const isFree = at === null || isInRows || !at.matches(TAKES_KEYS)
       if (!isFree || event.defaultPrevented || event.ctrlKey || event.metaKey || document.querySelector('[role="dialog"]')) return
       // A button of a row keeps its own Enter.
       if ((event.key.length === 1 && !singleKeys) || (event.key === 'Enter' && isInRows)) return

@@ -1,5 +1,6 @@
 import { attempt, CalculationError, type Due, parseQuantity, ROUNDS, type Round, roundOf, roundTime } from '@bold-ballast/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -34,6 +35,7 @@ function Now({
   setNote,
   refused,
   act,
+  askWhy,
   noteInput,
   valueInput,
 }: {
@@ -45,6 +47,7 @@ function Now({
   setNote: (text: string | null) => void
   refused: string | null
   act: (result: 'ok' | 'bad' | 'skipped') => void
+  askWhy: () => void
   noteInput: React.RefObject<HTMLInputElement | null>
   valueInput: React.RefObject<HTMLInputElement | null>
 }) {
@@ -98,13 +101,13 @@ function Now({
       )}
       <div className="mt-4 grid grid-cols-3 gap-2">
         <button type="button" className="button button-strong min-h-16 justify-center text-lg" onClick={() => act('ok')}>
-          In order <kbd className="font-mono text-xs">Space</kbd>
+          In order <kbd className="hidden font-mono text-xs min-[700px]:inline">Space</kbd>
         </button>
-        <button type="button" className="button min-h-16 justify-center text-lg" onClick={() => (note === null ? setNote('') : act('bad'))}>
-          Bad <kbd className="font-mono text-xs">b</kbd>
+        <button type="button" className="button min-h-16 justify-center text-lg" onClick={() => (note === null ? askWhy() : act('bad'))}>
+          Bad <kbd className="hidden font-mono text-xs min-[700px]:inline">b</kbd>
         </button>
         <button type="button" className="button min-h-16 justify-center text-lg" onClick={() => act('skipped')}>
-          Skip <kbd className="font-mono text-xs">s</kbd>
+          Skip <kbd className="hidden font-mono text-xs min-[700px]:inline">s</kbd>
         </button>
       </div>
     </section>
@@ -154,9 +157,11 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
     if (isRead) valueInput.current?.focus()
     else (document.activeElement as HTMLElement | null)?.blur()
   }, [nowId])
-  useEffect(() => {
-    if (note === '') noteInput.current?.focus()
-  }, [note])
+  const askWhy = () => {
+    // At once: the next key is meant for the note.
+    flushSync(() => setNote(''))
+    noteInput.current?.focus()
+  }
   const act = (result: 'ok' | 'bad' | 'skipped') => {
     if (!now) return
     const quantity = now.check.reading?.quantity ?? (now.check.gap ? 'length' : null)
@@ -182,7 +187,7 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
   useTabKeys((key) => {
     if (!now) return false
     if (key === ' ') act('ok')
-    else if (key === 'b') setNote('')
+    else if (key === 'b') askWhy()
     else if (key === 's') act('skipped')
     else if (key === 'j') setSaid(makeJob(records, now.check as StoredCheck, stageId, null))
     else return false
@@ -243,6 +248,7 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
             setNote={setNote}
             refused={refused}
             act={act}
+            askWhy={askWhy}
             noteInput={noteInput}
             valueInput={valueInput}
           />

@@ -53,7 +53,7 @@ export function HourFigure({ laid, driven, gates }: { laid: HourLaid; driven: Re
           </pattern>
         </defs>
         <rect x={x(0)} y={FLOOR - 12} width={Math.max(0, x(setUpS) - x(0))} height={12} fill="var(--page)" stroke="var(--edge)" />
-        {setUpS > 0 && (
+        {x(setUpS) - x(0) > 76 && (
           <text x={x(0) + 4} y={FLOOR - 17} fontSize="11.5" fill="var(--quiet)">
             set up, {minuteText(setUpS)}
           </text>

@@ -12,7 +12,7 @@ import { markCheck } from '../use-marks.ts'
 
 function whyWords({ why, neededBy, life }: TakeItem): string {
   if (why === 'tool') return `${neededBy.length} ${neededBy.length === 1 ? 'check needs' : 'checks need'} it, nobody packs one`
-  if (why === 'spare') return life?.mayEnd ? `may not last ${life.mayEnd.name}` : 'past its life'
+  if (why === 'spare') return `${life?.part.kind ?? ''}, ${life?.mayEnd ? `may not last ${life.mayEnd.name}` : 'past its life'}`
   if (why === 'fluid') return 'to fill up'
   return neededBy.length > 0 ? `for ${neededBy.slice(0, 2).join(', ')}${neededBy.length > 2 ? ` and ${neededBy.length - 2} more` : ''}` : ''
 }

@@ -1,4 +1,4 @@
-import { leadDaysOf, tickList } from '@bold-ballast/core'
+import { comingEvents, dueAt, leadDaysOf, tickList } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { Empty } from '../../../ui/states.tsx'
@@ -31,14 +31,18 @@ function Ticks({ head, items }: { head: string; items: readonly { readonly id: s
 /** What is still open before the car of the stage goes out, to be ticked by hand. */
 export function RoundsTab({ records, board, rules, jobs, position }: SheetProps) {
   const list = useMemo(() => tickList(records, rules, position), [records, rules, position])
+  const checks = useMemo(() => {
+    const event = comingEvents(records.events, jobs.today).find(({ stageId }) => stageId === records.stages.find((stage) => stage.position === position)?.id)
+    return dueAt(records as never, { event: event ?? null, position, today: jobs.today, round: 'event' })
+  }, [records, jobs.today, position])
   const deadline = jobs.deadlines.find(({ stage }) => stage === position)
   const names = new Map(records.tasks.map(({ id, name }) => [id, name]))
-  const isEmpty = list.jobsByHand.length + list.parts.length + list.rules.length === 0
+  const isEmpty = list.jobsByHand.length + list.parts.length + list.rules.length + checks.length === 0
   if (isEmpty)
     return (
       <Empty
         title="Nothing to tick"
-        why="Open jobs, parts on their way and rules in words up to this stage stand here as a list for the wall of the workshop."
+        why="Open jobs, checks that are due, parts on their way and rules in words up to this stage stand here as a list for the wall of the workshop."
       />
     )
   return (
@@ -74,6 +78,14 @@ export function RoundsTab({ records, board, rules, jobs, position }: SheetProps)
             : part.orderedOn
               ? `ordered ${dayText(part.orderedOn)}`
               : `to order, ${leadDaysOf(part)} days`,
+        }))}
+      />
+      <Ticks
+        head={`Checks, about ${Math.ceil(checks.reduce((sum, { minutes }) => sum + minutes, 0))} min for one`}
+        items={checks.map(({ check, stops, minutes }) => ({
+          id: check.id,
+          text: `${check.name}${check.bolt?.torqueNm && check.bolt.from ? `, ${check.bolt.torqueNm} N·m by ${check.bolt.from}` : ''}`,
+          more: `${stops ? 'stops the event, ' : ''}${Number(minutes.toFixed(1))} min`,
         }))}
       />
       <Ticks head="Rules to look at, with the book" items={list.rules.map(({ key, text, from }) => ({ id: key, text, more: from }))} />

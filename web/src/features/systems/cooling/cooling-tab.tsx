@@ -165,7 +165,7 @@ export function CoolingTab({ records, made, position, stageId }: SystemsTabProps
           form={form}
           record={own}
           fixed={{ stageId }}
-          begins={{ kind }}
+          begins={{ kind, mount: 'bareNose' }}
           onClose={close}
         />
       )}

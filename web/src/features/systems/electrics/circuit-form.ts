@@ -100,12 +100,12 @@ export const boxForm = () =>
   makeForm(powerBoxKind.fields, [
     field('name', 'text', { label: 'Box', isWide: true }),
     field('outputs', outputs, { label: 'Outputs, a line each: O1 30 trip 19; or 4 x 20', isWide: true }),
-    field('loadShare', 'share', { label: 'Carries for good', hint: 'Of its rating (80 %, common practice, no source).' }),
+    field('loadShare', 'share', { label: 'Carries for good', begin: 0.8, hint: 'Of its rating (80 %, common practice, no source).' }),
     field('peakShare', 'number', { label: 'Carries for a start, times its rating', hint: 'From its manual. Empty: starts are not checked.' }),
     field('totalA', 'current', { label: 'All together at the most' }),
-    field('systemV', 'voltage', { label: 'Volts' }),
+    field('systemV', 'voltage', { label: 'Volts', begin: 13.8 }),
     field('keepFree', keepFree, { label: 'Stay free', hint: '1 x 20' }),
-    field('vitalAlone', 'checkbox', { label: 'A vital circuit has its output alone' }),
+    field('vitalAlone', 'checkbox', { label: 'A vital circuit has its output alone', begin: true }),
   ])
 
 /** Alternator and battery, as fields of the build. */
@@ -113,8 +113,8 @@ export const supplyForm = () =>
   makeForm({ supply: supplySchema.nullish() }, [
     field('supply.alternatorA', 'current', { label: 'Alternator' }),
     field('supply.batteryAh', 'number', { label: 'Battery, Ah' }),
-    field('supply.hotShare', 'share', { label: 'Gives when hot', begin: 75, hint: '75 % (common practice, no source)' }),
-    field('supply.idleShare', 'share', { label: 'Gives at idle', begin: 50, hint: '50 % (common practice, no source)' }),
-    field('supply.usable', 'share', { label: 'Of the battery usable', begin: 80 }),
-    field('supply.efficiency', 'share', { label: 'Efficiency', begin: 55 }),
+    field('supply.hotShare', 'share', { label: 'Gives when hot', begin: 0.75, hint: '75 % (common practice, no source)' }),
+    field('supply.idleShare', 'share', { label: 'Gives at idle', begin: 0.5, hint: '50 % (common practice, no source)' }),
+    field('supply.usable', 'share', { label: 'Of the battery usable', begin: 0.8 }),
+    field('supply.efficiency', 'share', { label: 'Efficiency', begin: 0.55 }),
   ])

@@ -31,9 +31,19 @@ const LETTER = 6.1
 function WellName({ name, x, y, w, h }: { name: string; x: number; y: number; w: number; h: number }) {
   const style = { fontSize: 10.5, fontWeight: 600, fill: 'var(--sheet)' }
   const isAlong = name.length * LETTER <= w - 6
-  if (isAlong) return h > 13 ? <text x={x + 4} y={y + h / 2 + 4} {...style} children={name} /> : null
-  if (name.length * LETTER <= h - 6) return <text transform={`translate(${x + w / 2 + 4} ${y + h - 5}) rotate(-90)`} {...style} children={name} />
-  return h > 13 ? <text x={x + 4} y={y + h / 2 + 4} {...style} children={`${name.slice(0, Math.floor(w / LETTER) - 2)}…`} /> : null
+  const flat = (text: string) =>
+    h > 13 ? (
+      <text x={x + 4} y={y + h / 2 + 4} {...style}>
+        {text}
+      </text>
+    ) : null
+  if (isAlong) return flat(name)
+  if (name.length * LETTER > h - 6) return flat(`${name.slice(0, Math.floor(w / LETTER) - 2)}…`)
+  return (
+    <text transform={`translate(${x + w / 2 + 4} ${y + h - 5}) rotate(-90)`} {...style}>
+      {name}
+    </text>
+  )
 }
 
 /** Outputs as wells as tall as their rating, filled by what their circuits draw; the dashed line is what they carry for good, the mark beside it what they trip at. */
