@@ -118,6 +118,7 @@ test('read with a tape and a meter, a line each: refused in words, kept, held ag
   await page.goto(`${path}/plan?tab=rules&stage=${stage}`)
   await page.getByRole('combobox', { name: /races by/ }).selectOption({ label: 'Quiet Cars' })
   await page.keyboard.press('Control+k')
+  await expect(page.getByRole('dialog').locator('input')).toBeFocused()
   await page.keyboard.type('tape or a meter')
   await expect(page.locator('[data-found-for="tape or a meter"]')).toBeVisible()
   await page.keyboard.press('Enter')

@@ -15,7 +15,7 @@ test('the demo shows its numbers, verdicts and what to do next', async ({ page }
   page.on('console', (message) => message.type() === 'error' && faults.push(message.text()))
   await openDemo(page)
   const table = page.getByRole('region', { name: 'Targets and limits by stage' })
-  await expect(table.getByRole('row')).toHaveCount(17)
+  await expect(table.getByRole('row')).toHaveCount(20)
   await expect(table.getByRole('row', { name: /Peak torque/ })).toContainText('rating of Six-speed, as bought')
   await expect(page.getByRole('img', { name: 'proof: confirmed' }).first()).toBeVisible()
   await expect(page.getByRole('link', { name: /kg unexplained/ })).toBeVisible()

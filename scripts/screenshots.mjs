@@ -24,7 +24,7 @@ for (const room of rooms.sort((a, b) => a.place - b.place))
     const parts = [query.replace('LAST', last), atLastStage ? `stage=${last}` : ''].filter(Boolean)
     views.push({ ...picture, url: `${base}/builds/${idOf(build)}/${room.path}${parts.length > 0 ? `?${parts.join('&')}` : ''}` })
   }
-for (const { name, url, theme = 'light', width = 1280, height = 800, press, until, after, hasCurves, day } of views) {
+for (const { name, url, theme = 'light', width = 1280, height = 800, press, until, hasCurves, day } of views) {
   if (only && !only.split(',').includes(name)) continue
   const page = await browser.newPage({ viewport: { width, height } })
   await page.addInitScript((chosen) => localStorage.setItem('bold-ballast.preferences', JSON.stringify({ theme: chosen, person: 'Ilse' })), theme)
@@ -38,10 +38,6 @@ for (const { name, url, theme = 'light', width = 1280, height = 800, press, unti
     await page.getByRole('button', { name: press }).click()
     await page.getByText(until, { exact: true }).waitFor()
   } else if (until) await page.getByText(until).first().waitFor()
-  if (after) {
-    await page.getByRole('button', { name: after }).click()
-    await page.waitForTimeout(5000)
-  }
   await page.waitForTimeout(400)
   await page.screenshot({ path: path.join(folder, `${name}.png`) })
   if (faults.length > 0) console.error(name, faults)

@@ -28,7 +28,6 @@ export interface RoomPicture {
   readonly press?: string
   /** What stands on the page once it is ready. */
   readonly until?: string
-  readonly after?: string
   readonly hasCurves?: boolean
   readonly theme?: 'dark'
   /** The day it is on the picture. */

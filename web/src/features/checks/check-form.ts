@@ -55,6 +55,18 @@ const yesNo = (path: string): OwnKind => ({
 })
 const USUAL = { '': 'as usual', yes: 'yes', no: 'no' }
 
+const SI_OF: Readonly<Record<(typeof CHECK_READINGS)[number], string>> = {
+  temperature: 'K',
+  pressure: 'Pa',
+  voltage: 'V',
+  current: 'A',
+  speed: 'm/s',
+  engineSpeed: 'rpm',
+  length: 'm',
+  mass: 'kg',
+  ratio: '',
+}
+
 function ownFields(kind: CheckKind, quantity: (typeof CHECK_READINGS)[number]) {
   switch (kind) {
     case 'bolt':
@@ -91,6 +103,7 @@ function ownFields(kind: CheckKind, quantity: (typeof CHECK_READINGS)[number]) {
         field('reading.stopLow', quantity, { label: 'Stops under' }),
         field('reading.forS', 'number', { label: 'Lasting, s' }),
         field('reading.aboveMps', 'speed', { label: 'Over a speed of' }),
+        field('reading.sd', 'number', { label: `Read to, ± ${SI_OF[quantity]}`, hint: 'Empty: as is usual for such a gauge.' }),
         field('reading.secondSensor', 'checkbox', { label: 'Has a second sensor' }),
       ]
     case 'gap':

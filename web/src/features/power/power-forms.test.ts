@@ -157,6 +157,7 @@ const TYPED: FormValues = {
   takeOffPeople: '2',
   behind: 'wing',
   tools: '32 mm hub socket',
+  outer: '600 x 420 x 60',
   fixings: '6 bolts M8',
   extras: 'adapters; 0.2 kg; 60\nloom',
   pros: 'quiet',
@@ -196,6 +197,7 @@ describe('a part in a form', () => {
       leadDays: 14,
       costKnown: 'catalogue',
       paid: 640.5,
+      outer: { lengthM: 0.6, widthM: 0.42, heightM: 0.06 },
       takeOff: { minutes: 38, people: 2, behindIds: ['w'], tools: '32 mm hub socket', fixings: '6 bolts M8' },
       place: { xM: 0.4, yM: 0, zM: 0.8 },
     })

@@ -84,6 +84,11 @@ export const partFieldSpecs = (stages: readonly Stage[], kinds: readonly string[
     type: 'textarea',
     isWide: true,
   },
+  {
+    name: 'outer',
+    label: 'Outer sizes, mm',
+    hint: 'Length x width x height, with all that sticks out: 600 x 420 x 60. Held against the spaces of the car under Systems.',
+  },
   { name: 'takeOffMinutes', label: 'Off and on again, minutes', section: 'To have it off' },
   { name: 'takeOffPeople', label: 'Hands that it takes', hint: 'Empty: one.' },
   {
@@ -149,6 +154,23 @@ const readExtras = (read: FormReader) =>
     return { name, massKg: kg, cost: plainNumber(read, 'extras', cost, 'The cost of what comes with it') }
   })
 
+const MM_PER_M = 1000
+const LARGEST_MM = 10_000
+
+/** "600 x 420 x 60", in mm. */
+function readOuter(read: FormReader): StoredPart['outer'] {
+  const text = read.raw('outer')
+  if (text === '') return null
+  const sizes = text
+    .replace(/mm/gi, '')
+    .split(/\s*[x×]\s*/i)
+    .map((size) => Number(size.replace(',', '.')))
+  const [lengthM = 0, widthM = 0, heightM = 0] = sizes.map((size) => size / MM_PER_M)
+  if (sizes.length !== 3 || sizes.some((size) => !(size >= 1 && size <= LARGEST_MM)))
+    read.refuse('outer', `“${text}” is not three sizes. Type length x width x height in mm: 600 x 420 x 60.`)
+  return { lengthM, widthM, heightM }
+}
+
 const TAKE_OFF = ['takeOffMinutes', 'takeOffPeople', 'behind', 'tools', 'fixings'] as const
 
 const readRatings = (read: FormReader) =>
@@ -211,6 +233,7 @@ export const partBody = (read: FormReader, others: readonly Named[]): Record<str
   paid: plainNumber(read, 'paid', read.raw('paid'), 'What was paid'),
   life: readLife(read),
   extras: readExtras(read),
+  outer: readOuter(read),
   takeOff: readTakeOff(read, others),
   pros: read.optional('pros'),
   cons: read.optional('cons'),
@@ -247,6 +270,7 @@ export function partDefaults(part: Omit<StoredPart, 'id'>, units: Parameters<typ
     extras: part.extras
       .map(({ name, massKg, cost }) => [name, massKg === null ? '' : typedText('mass', massKg, units.mass), number(cost)].join('; ').replace(/(; )+$/, ''))
       .join('\n'),
+    outer: part.outer ? [part.outer.lengthM, part.outer.widthM, part.outer.heightM].map((size) => Number((size * MM_PER_M).toFixed(1))).join(' x ') : '',
     takeOffMinutes: number(takeOff?.minutes ?? null),
     takeOffPeople: takeOff && takeOff.people > 1 ? String(takeOff.people) : '',
     behind: (takeOff?.behindIds ?? []).flatMap((id) => others.find((each) => each.id === id)?.name ?? []).join(', '),

@@ -84,6 +84,8 @@ function TakeOff({ parts, part }: { parts: readonly StoredPart[]; part: StoredPa
   )
 }
 
+const USE_WORDS = { use: 'used', pulled: 'pulled', refitted: 'refitted', rebuilt: 'rebuilt', wornOut: 'worn out' } as const
+
 /** Use that was logged of a part, and a form for more. */
 function Uses({ records, part }: { records: RecordsAnswer; part: StoredPart }) {
   const { build, sessions } = records
@@ -103,7 +105,7 @@ function Uses({ records, part }: { records: RecordsAnswer; part: StoredPart }) {
           return (
             <li key={use.id} className="flex items-baseline gap-3 border-b border-line py-1">
               <span className="flex-1">
-                {use.amount} {unit}, {dayText(use.at)}
+                {use.kind === 'use' ? `${use.amount} ${unit}` : `${USE_WORDS[use.kind]}${use.amount > 0 ? `, ${use.amount} h` : ''}`}, {dayText(use.at)}
                 {session && <span className="text-quiet">, {session.dynoName}</span>}
                 {use.note && <span className="text-quiet">, {use.note}</span>}
               </span>
@@ -119,7 +121,8 @@ function Uses({ records, part }: { records: RecordsAnswer; part: StoredPart }) {
         key={uses.length}
         draftKey={`${build.id}.use.${part.id}`}
         fields={[
-          { name: 'amount', label: `Used, ${unit}` },
+          { name: 'kind', label: 'What happened', type: 'select', options: Object.entries(USE_WORDS).map(([value, label]) => ({ value, label })) },
+          { name: 'amount', label: `Used, ${unit}`, hint: 'Of a pull or a rebuild the hours it took; may stay empty.' },
           { name: 'at', label: 'When', type: 'datetime-local' },
           {
             name: 'session',
@@ -132,12 +135,13 @@ function Uses({ records, part }: { records: RecordsAnswer; part: StoredPart }) {
           },
           { name: 'note', label: 'Note' },
         ]}
-        defaults={{ at: localTime(new Date()), session: '' }}
+        defaults={{ kind: 'use', at: localTime(new Date()), session: '' }}
         submitLabel="Log the use"
         toBody={(read, id) => {
-          const amount = read.number('amount', `Used, ${unit}`)
-          if (amount <= 0) read.refuse('amount', 'Use is more than zero.')
-          return { id, partId: part.id, amount, at: read.instant('at', 'When'), sessionId: read.optional('session'), note: read.optional('note') }
+          const kind = read.raw('kind')
+          const amount = kind !== 'use' && read.raw('amount') === '' ? 0 : read.number('amount', `Used, ${unit}`)
+          if (kind === 'use' && amount <= 0) read.refuse('amount', 'Use is more than zero.')
+          return { id, partId: part.id, kind, amount, at: read.instant('at', 'When'), sessionId: read.optional('session'), note: read.optional('note') }
         }}
         send={(body) => create({ buildId: build.id, resource: 'part-uses', body }).unwrap()}
         onDone={() => {}}

@@ -20,6 +20,7 @@ const COLUMNS: readonly (readonly [heading: string, field: string, others?: read
   ['Cost', 'cost', ['price']],
   ['Life', 'life'],
   ['Comes with', 'extras', ['extras']],
+  ['Outer sizes (mm)', 'outer', ['outer', 'size']],
   ['Off and on again (min)', 'takeOffMinutes'],
   ['Hands to have it off', 'takeOffPeople'],
   ['Comes off first', 'behind'],

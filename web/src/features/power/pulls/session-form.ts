@@ -42,6 +42,13 @@ const settingFields = (i: number, count: number, units: Record<string, string>):
     label: 'Nitrous: the shot',
     hint: 'As its maker calls it; 20 % more or less is usual. Bottle and lines as your event’s rules ask, fitted by people who know how.',
   },
+  {
+    name: of(i, 'computer'),
+    label: 'Computer, a line each: launch limit = 5200 rpm',
+    type: 'textarea',
+    isWide: true,
+    hint: 'Launch, blip, warm-up and rev limits by the names that the engine’s computer gives them.',
+  },
   { name: of(i, 'wasSet'), label: 'What was set', hint: 'Each change with a comma between: cams advanced 4 deg, spark 2 deg later.' },
 ]
 
@@ -95,10 +102,20 @@ export const sessionFieldSpecs = (stages: readonly Stage[], units: Record<string
   ...Array.from({ length: settingCount }, (_, i) => settingFields(i, settingCount, units)).flat(),
 ]
 
+/** What the computer was set to, a line each: "launch limit = 5200 rpm"; nothing where none is typed. */
+function readComputer(read: FormReader, name: string): Pick<DynoSetting, 'computer'> {
+  const computer = read.lines(name).flatMap((line) => {
+    const [own = '', value = ''] = line.split(/\s*=\s*/)
+    if (own === '' || value === '') read.refuse(name, `“${line}” is no setting. Type its name = its value, such as launch limit = 5200 rpm.`)
+    return [{ name: own, value }]
+  })
+  return computer.length > 0 ? { computer } : {}
+}
+
 /** The settings typed; ids stand for them in their order, and one after the first without a name or content is left out. */
 function readSettings(read: FormReader, ids: readonly string[]) {
   return ids.flatMap((id, i) => {
-    const isEmpty = ['name', 'fuel', 'ethanol', 'boost', 'nitrous', 'wasSet'].every((field) => read.raw(of(i, field)) === '')
+    const isEmpty = ['name', 'fuel', 'ethanol', 'boost', 'nitrous', 'computer', 'wasSet'].every((field) => read.raw(of(i, field)) === '')
     if (i > 0 && isEmpty) return []
     if (i > 0 && read.raw(of(i, 'name')) === '') read.refuse(of(i, 'name'), 'This setting has no name. Call it as it is called at the dyno: spring, 1.5 bar.')
     const boost = read.optionalQuantity(of(i, 'boost'), 'Boost', 'pressure')
@@ -115,6 +132,7 @@ function readSettings(read: FormReader, ids: readonly string[]) {
         boostControl,
         boostPa: boost?.value ?? null,
         nitrousShot: shot ? { powerW: shot.value, typed: shot.typed } : null,
+        ...readComputer(read, of(i, 'computer')),
         wasSet: read.optional(of(i, 'wasSet')),
       },
     ]
@@ -172,7 +190,7 @@ export function sessionDefaults(session: RecordsAnswer['sessions'][number], unit
 }
 
 function settingDefaults(setting: DynoSetting, i: number, units: Record<string, string>): FormValues {
-  const { name, fuel, ethanolShare, boostControl, boostPa, nitrousShot, wasSet } = setting
+  const { name, fuel, ethanolShare, boostControl, boostPa, nitrousShot, computer, wasSet } = setting
   return {
     [of(i, 'name')]: name,
     [of(i, 'fuel')]: fuel ?? '',
@@ -180,6 +198,7 @@ function settingDefaults(setting: DynoSetting, i: number, units: Record<string, 
     [of(i, 'control')]: boostControl,
     [of(i, 'boost')]: boostPa === null ? '' : typedText('pressure', boostPa, units.pressure as string),
     [of(i, 'nitrous')]: nitrousShot ? (nitrousShot.typed ?? typedText('power', nitrousShot.powerW, units.power as string)) : '',
+    [of(i, 'computer')]: (computer ?? []).map((each) => `${each.name} = ${each.value}`).join('\n'),
     [of(i, 'wasSet')]: wasSet ?? '',
   }
 }
