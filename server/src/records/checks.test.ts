@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { dueAt, readBuildRecords } from '@bold-ballast/core'
+import { dueAt } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
 
@@ -124,11 +124,12 @@ it('a build that went through a file has the same due list', async () => {
       })
   }
   const dueOf = async (id: string) => {
-    const { records } = readBuildRecords((await server.call('GET', `/api/builds/${id}/records`)).body)
+    const records = (await server.call('GET', `/api/builds/${id}/records`)).body
     return dueAt(records, { event: null, position: 1, today: '2027-03-01', round: 'event' }).map(({ check, reason }) => [check.name, reason])
   }
-  const file = (await server.call('GET', `${path}/file`)).body
-  const answer = await server.call('POST', `/api/build-files?mode=import&as=new&importId=${randomUUID()}`, file)
+  const file = await server.callForBytes('GET', `${path}/file`)
+  const answer = await server.call('POST', `/api/build-files?mode=import&as=new&importId=${randomUUID()}`, file, { 'content-type': 'application/zip' })
+  expect(answer.status, JSON.stringify(answer.body)).toBe(201)
   const due = await dueOf(buildId)
   expect(due).toEqual(
     expect.arrayContaining([
