@@ -152,7 +152,7 @@ export function ElectricsTab({ records, made, stageId }: SystemsTabProps) {
   const altered = records.circuits.find(({ id }) => id === get('circuit')) ?? null
   const forms = useMemo(() => ({ circuit: circuitForm(records), box: boxForm() }), [records])
   const place = () => {
-    if (view.box) void placing.place(placingOf(view.box, view.circuits))
+    if (view.box) void placing.search(placingOf(view.box, view.circuits))
   }
   const found = placing.reply?.ok ? placing.reply : null
   const keep = async () => {

@@ -25,7 +25,7 @@ export function BallastTab({ records, room, position, stageId }: { records: Reco
   const [create] = api.useCreateRecordMutation()
   const [patch] = api.usePatchRecordMutation()
   const removal = useRemoval(build.id, 'sites')
-  const { plan, reply, isRunning, cancel } = useBallast()
+  const { search: plan, reply, isRunning, cancel } = useBallast()
   const car = room.ballastCars[position]
   const aim = records.ballastAims.find((entry) => entry.stageId === stageId)
   const minimum = records.limits.find((limit) => limit.metric === 'massReady' && limit.sense === 'atLeast')
