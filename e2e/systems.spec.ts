@@ -40,6 +40,7 @@ test('from nothing: circuits typed, a box entered, placed with a key and proven,
   await line.fill('starter aid 60 A 1 m')
   await line.press('Enter')
   await expect(page.getByText(/^Stored: Starter aid/)).toBeVisible()
+  await expect(page.getByText('On no output: Starter aid')).toBeVisible()
   await page.locator('h1').click()
   await page.keyboard.press('o')
   await expect(page.getByText('Starter aid, 60 A, fits no output under these rules. A larger box, or fewer circuits, is needed.')).toBeVisible()

@@ -125,7 +125,7 @@ describe('circuits on the outputs of a box', () => {
         expect(found.usedA).toBeCloseTo(best.usedA, 6)
         expect(found.leastHeadroom).toBeCloseTo(best.leastHeadroom, 9)
       }),
-      { numRuns: 60 },
+      { seed: -72801233, numRuns: 60 },
     )
   })
   it('an output more or a higher load share never makes it impossible', () => {

@@ -30,7 +30,13 @@ export function highsSolver(highs: Highs): SolveMilp {
       },
       (model): MilpAnswer => {
         model.options.set({ output_flag: false, time_limit: timeLimitS, mip_rel_gap: 0, mip_abs_gap: 1e-9 })
-        model.run()
+        try {
+          model.run()
+        } catch {
+          // Simplifying some small models beforehand ends in an error of the solver; as they stand they are solved.
+          model.options.set({ presolve: 'off' })
+          model.run()
+        }
         const status = model.getModelStatus()
         if (status === modelStatus.infeasible) return { status: 'infeasible', values: [], objective: Number.POSITIVE_INFINITY, bound: 0, gap: 1 }
         const objective = model.getObjectiveValue()
