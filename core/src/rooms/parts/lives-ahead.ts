@@ -34,7 +34,8 @@ function livesOf(parts: readonly Part[], uses: readonly PartUse[]): number[] {
 
 /**
  * The life of a part's kind: as given, until two of the kind wore out; their mean then, and their own spread from four on.
- * Undefined for a part whose life nobody gave and of whose kind too few wore out.
+ * Undefined for a part whose life nobody gave.
+ * @example knownLife({ ...PART, life: { amount: 4, unit: 'days' } }, [], []).cv // 0.3
  */
 export function knownLife(part: Part, parts: readonly Part[], uses: readonly PartUse[]): KnownLife | undefined {
   if (!part.life) return undefined

@@ -1,4 +1,4 @@
-import { attempt, CalculationError, formatChance, type LifeAhead, livesAhead, setsNeeded, type UseKind } from '@bold-ballast/core'
+import { attempt, CalculationError, formatChance, knownLife, type LifeAhead, livesAhead, setsNeeded, type UseKind } from '@bold-ballast/core'
 import { useId, useMemo, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
@@ -82,8 +82,10 @@ function Sets({ records }: Pick<ChecksTabProps, 'records'>) {
   const part = lived.find(({ id }) => id === get('sets')) ?? lived.find(({ life }) => life?.unit === 'runs' || life?.unit === 'laps') ?? lived[0]
   const wanted = get('wanted') || '180'
   if (!part?.life) return null
-  const { amount, unit } = part.life
-  const found = attempt(() => setsNeeded({ life: amount, wanted: Number(wanted), cv: 0.25 }))
+  const { unit } = part.life
+  const known = knownLife(part as never, records.parts as never, records.partUses as never)
+  const amount = known?.life ?? part.life.amount
+  const found = attempt(() => setsNeeded({ life: amount, wanted: Number(wanted), ...(known ? { cv: known.cv } : {}) }))
   return (
     <section className="max-w-2xl">
       <h2 className="mb-1">Sets for a season</h2>
@@ -108,7 +110,8 @@ function Sets({ records }: Pick<ChecksTabProps, 'records'>) {
             <b className="text-2xl">{found.sets}</b> {found.sets === 1 ? 'does' : 'do'} in {formatChance(found.chance)}; one fewer in{' '}
             {formatChance(found.chanceOfOneFewer)}.{' '}
             <span className="text-quiet">
-              Each lives {number(amount)} {unit}, ± 25 % (common practice, no source).
+              Each lives {number(amount)} {unit}, ± {Math.round(100 * (known?.cv ?? 0))} %{' '}
+              {known && known.wornOut >= 4 ? 'by those that wore out' : '(assumed, no source)'}.
             </span>
           </>
         )}

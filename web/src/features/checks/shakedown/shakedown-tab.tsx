@@ -1,37 +1,21 @@
-import { attempt, CalculationError, type Gate, gateBehind, type HourLaid, layHour, type ReadingAhead, sessionsByStep } from '@bold-ballast/core'
+import { attempt, CalculationError, type Gate, gateBehind, type HourLaid, layHour, sessionsByStep } from '@bold-ballast/core'
 import { useMemo, useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { TrackPlanPanel } from '../../../shared/track-plan/plan-panel.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useAsked } from '../../../ui/hooks/use-asked.ts'
 import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
-import { useQuantities } from '../../../ui/quantity.ts'
-import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
 import type { ChecksTabProps } from '../tab-props.ts'
+import { GatePanel } from './gate-panel.tsx'
 import { HourFigure } from './hour-figure.tsx'
+import { Readings } from './readings.tsx'
 import { StopLine } from './stop-line.tsx'
-
-type Plan = ChecksTabProps['records']['trackPlans'][number]
-
-const WORDS: Readonly<Record<Gate['word'], { readonly head: string; readonly tone: string }>> = {
-  go: { head: 'Go', tone: 'text-pine' },
-  watch: { head: 'Go, and watch', tone: 'text-pine' },
-  again: { head: 'Again', tone: 'text-wait' },
-  no: { head: 'No', tone: 'text-danger' },
-}
-const SO: Readonly<Record<ReadingAhead['word'], { readonly word: string; readonly tone: string }>> = {
-  go: { word: 'goes', tone: 'text-pine' },
-  watch: { word: 'watch', tone: 'text-wait' },
-  again: { word: 'again', tone: 'text-wait' },
-  no: { word: 'stop', tone: 'text-danger' },
-  missing: { word: 'not read', tone: 'text-wait' },
-}
 
 /** What the hour comes to, in words. */
 function hourWords(laid: HourLaid): string {
   const { hour, bookedS, lapFrom, people, fitsWithOneMore, fuelL } = laid
-  if (!hour) return laid.refused ?? ''
+  if (!hour) return ''
   const short = Math.ceil((hour.wholeS - bookedS) / 60)
   const all = hour.lapsLeftOut === 0 && hour.laps.length === laid.steps.length
   return [
@@ -46,127 +30,6 @@ function hourWords(laid: HourLaid): string {
   ]
     .filter((words) => words !== '')
     .join(' ')
-}
-
-/** Readings against their limits: each step, what comes next, and so. */
-function Readings({ plan, gate }: { plan: Plan; gate: Gate }) {
-  const { format, text } = useQuantities()
-  const shown = plan.steps.flatMap((step, index) => (gate.readings.some(({ values }) => values[index] !== null) ? [{ step, index }] : []))
-  return (
-    <ScrollBox label="Readings against their limits">
-      <table className="w-full border-collapse">
-        <thead>
-          <tr>
-            <th className="text-left">Reading, highest of the step</th>
-            <th className="pl-2 text-left" />
-            {shown.map(({ step, index }) => (
-              <th key={index} className="pl-3 text-right">
-                {step.kind === 'bed' ? 'Bed' : `${Math.round(100 * (step.share ?? 1))} %`}
-              </th>
-            ))}
-            {gate.nextPace !== null && <th className="pl-3 text-right">{gate.nextPace === 1 ? 'Full' : `${Math.round(100 * gate.nextPace)} %`}, expected</th>}
-            <th className="pl-3 text-right">Warns</th>
-            <th className="pl-3 text-right">Stops</th>
-            <th className="pl-3 text-left">So</th>
-          </tr>
-        </thead>
-        <tbody>
-          {gate.readings.map(({ check, values, next, nextSd, word }) => {
-            const { quantity, warnHigh, warnLow, stopHigh, stopLow } = check.reading
-            const limit = (high: number | null, low: number | null) =>
-              high !== null ? `over ${format(quantity, high).number}` : low !== null ? `under ${format(quantity, low).number}` : '–'
-            const ahead = next === null ? null : format(quantity, next, { sd: nextSd ?? undefined })
-            return (
-              <tr key={check.id} className={`border-t border-line align-baseline ${word === 'again' || word === 'no' ? 'bg-picked' : ''}`}>
-                <td className="py-1.5 font-semibold">{check.name}</td>
-                <td className="py-1.5 pl-2 text-quiet">{text(quantity, 0).replace(/^[^\s\u00a0]*[\s\u00a0]?/, '')}</td>
-                {shown.map(({ index }) => {
-                  const value = values[index]
-                  return (
-                    <td key={index} className={`py-1.5 pl-3 text-right tabular-nums ${index === gate.step ? 'font-bold' : ''}`}>
-                      {value === null || value === undefined ? '–' : format(quantity, value).number}
-                    </td>
-                  )
-                })}
-                {gate.nextPace !== null && (
-                  <td className="py-1.5 pl-3 text-right whitespace-nowrap tabular-nums text-planned-text">{ahead ? `${ahead.number} ${ahead.spread}` : '–'}</td>
-                )}
-                <td className="py-1.5 pl-3 text-right whitespace-nowrap tabular-nums text-quiet">{limit(warnHigh, warnLow)}</td>
-                <td className="py-1.5 pl-3 text-right whitespace-nowrap tabular-nums">{limit(stopHigh, stopLow).replace(/^(over|under) /, '')}</td>
-                <td className={`py-1.5 pl-3 font-semibold ${SO[word].tone}`}>{SO[word].word}</td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </table>
-    </ScrollBox>
-  )
-}
-
-/** The gate: what it says, why, and the ways on. Passing it all the same takes a reason, which is kept. */
-function GatePanel({
-  plan,
-  gate,
-  overrule,
-  begin,
-  isBusy,
-}: {
-  plan: Plan
-  gate: Gate
-  overrule: (reason: string) => void
-  begin: (step: number) => void
-  isBusy: boolean
-}) {
-  const [reason, setReason] = useState<string | null>(null)
-  const { head, tone } = WORDS[gate.word]
-  const isOpen = gate.word === 'go' || gate.word === 'watch' || gate.overruled !== null
-  const next = plan.steps.findIndex(({ wantLaps, seconds }, i) => i > gate.step && ((wantLaps ?? 0) > 0 || seconds !== null))
-  return (
-    <section aria-label="The gate">
-      <p className={`text-4xl leading-none font-black ${tone}`}>{head}</p>
-      <ul className="mt-2">
-        {gate.reasons.map((words) => (
-          <li key={words}>{words}</li>
-        ))}
-        {gate.reasons.length === 0 && <li>Every reading is within its limits and goes on within them, every check is in order.</li>}
-      </ul>
-      {gate.overruled && <p className="mt-1 text-wait">Passed all the same: “{gate.overruled}”</p>}
-      <p className="mt-3 flex flex-wrap gap-2">
-        {gate.word !== 'no' && !isOpen && (
-          <button type="button" className="button button-strong" disabled={isBusy} onClick={() => begin(gate.step)}>
-            Again at this pace
-          </button>
-        )}
-        {isOpen && next >= 0 && (
-          <button type="button" className="button button-strong" disabled={isBusy} onClick={() => begin(next)}>
-            Begin the next step
-          </button>
-        )}
-        {!isOpen && reason === null && (
-          <button type="button" className="button" onClick={() => setReason('')}>
-            Go all the same
-          </button>
-        )}
-      </p>
-      {reason !== null && !isOpen && (
-        <form
-          className="mt-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (reason.trim() !== '') overrule(reason.trim())
-          }}
-        >
-          <label>
-            Why, in a few words; it is kept
-            <input value={reason} onChange={(event) => setReason(event.target.value)} maxLength={300} className="mt-1 w-full" autoComplete="off" />
-          </label>
-          <button type="submit" className="button mt-1" disabled={reason.trim() === '' || isBusy}>
-            Pass the gate
-          </button>
-        </form>
-      )}
-    </section>
-  )
 }
 
 /** The first drive: the hour, its stops and their gates, readings against limits, what it made. */
