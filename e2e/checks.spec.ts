@@ -58,6 +58,20 @@ test('from nothing: the usual list, a line typed, a round by keys with the serve
   await expect
     .poll(async () => (await listOf(page, path, 'tasks')).map(({ name, note, checkId }) => [String(name).startsWith('Put right:'), note, checkId]))
     .toEqual([[true, 'mark moved', marks.find(({ result }) => result === 'bad')?.checkId]])
+
+  // What broke, by keys: hours that are no number are refused in words, and what was typed stays.
+  await page.locator('h1').click()
+  await page.keyboard.press('d')
+  await page.keyboard.type('strap torn, knotted')
+  await now.getByLabel('Hours').fill('an hour')
+  await page.keyboard.press('Enter')
+  await expect(now.getByRole('alert')).toContainText('cannot be read as a number')
+  await expect(now.getByLabel('What broke, then Enter')).toHaveValue('strap torn, knotted')
+  await now.getByLabel('Hours').fill('0.5')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^5 of \d+ looked at/)).toContainText('1 broken')
+  await page.goto(`${path}/checks?tab=due&stage=${stage}`)
+  await expect(page.getByRole('region', { name: 'What breaks' }).getByRole('row', { name: /strap torn, knotted/ })).toContainText('mended for now, stays due')
 })
 
 test('the first drive by two people on two browsers: plan, stops, a bad bolt, a reading that would pass its stop, and the gate passed with a reason', async ({
@@ -107,6 +121,9 @@ test('the first drive by two people on two browsers: plan, stops, a bad bolt, a 
       } else await each.keyboard.press('Space')
       await expect(each.getByText(/^2 of 2 looked at/)).toBeVisible()
     }
+    // What either browser still holds back is not on the page that is opened next.
+    const session = round.searchParams.get('session')
+    await expect.poll(async () => (await listOf(page, path, 'marks')).filter((mark) => mark.trackSessionId === session).length).toBe(4)
     await page.goto(`${path}/checks?tab=shakedown&stage=${stage}`)
   }
   await page.getByRole('button', { name: 'Begin the first step' }).click()

@@ -9,7 +9,7 @@ import { makeWeightRoom } from '../rooms/weight/weight-room.ts'
 import { openCar } from '../stages/car.ts'
 import type { MetricDeclaration } from '../stages/define-metric.ts'
 import { type StageValue, WAITING } from '../stages/stage-value.ts'
-import { normalDistribution } from '../stats/distribution.ts'
+import { chanceAtMost, normalDistribution } from '../stats/distribution.ts'
 import { makeBoard } from './board.ts'
 import { METRIC_VALUES, PROOFS } from './metric-values.ts'
 import { MEASUREMENTS, METRIC_INFO } from './metrics.ts'
@@ -186,4 +186,8 @@ describe('one car a revision', () => {
     expect(makeWorking(car, 'mass', 's2', TODAY).result.value).toBe(makeWeightRoom(car).forecasts[2]?.meanKg)
     expect(massOf(openCar(records), 2)?.value).not.toBe(massOf(car, 2)?.value)
   })
+})
+
+it('a mean that rounding put onto its floor is still a chance', () => {
+  expect(chanceAtMost({ shape: 'lognormal', floor: 5, mean: 5, sd: 1e-3 }, 6)).toBe(1)
 })

@@ -201,7 +201,7 @@ export const markKind = defineRecord({
     result: z.enum(MARK_RESULTS),
     value: z.number().min(-1e9).max(1e9).nullable().default(null),
     sd: optional(0, 1e9),
-    /** How bad it is where something broke: whether it holds for now, and what mending takes. */
+    /** What became of what broke: mended for now (it stays due) or for good, and what mending took. */
     damage: z
       .strictObject({ isMakeDo: z.boolean().default(true), hours: optional(0, 2000), cost: optional(0, 1e8) })
       .nullable()

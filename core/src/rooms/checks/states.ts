@@ -104,7 +104,8 @@ export function marksByCheck(marks: readonly Mark[]): ReadonlyMap<string, readon
 }
 
 const isBad = ({ result, damage }: Mark) => result === 'bad' || (result === 'damage' && damage?.isMakeDo !== false)
-const isFound = ({ result }: Mark) => result === 'ok' || result === 'fixed'
+/** Found in order, or put right for good. */
+export const isFound = ({ result, damage }: Mark) => result === 'ok' || result === 'fixed' || (result === 'damage' && damage?.isMakeDo === false)
 
 /**
  * What is due before an event, or today, and why; those that stop it first, then what goes bad most often for its minutes.

@@ -3,7 +3,7 @@ import type { Check, CheckReading } from '../../records/check-kinds.ts'
 import type { DecimalMark } from '../../units/parse-number.ts'
 import { parseQuantity } from '../../units/parse-quantity.ts'
 
-type ReadingCheck = Check & { readonly reading: CheckReading }
+export type ReadingCheck = Check & { readonly reading: CheckReading }
 
 /** What was read at a stop. */
 export interface StopReading {
@@ -15,7 +15,7 @@ export interface StopReading {
 }
 
 /** Short words of a channel, as they are said over a shoulder. */
-const SHORT: Readonly<Record<string, readonly string[]>> = {
+export const SHORT: Readonly<Record<string, readonly string[]>> = {
   coolant: ['coolant', 'water'],
   oilTemperature: ['oil', 'oil temp'],
   oilPressure: ['press', 'pressure', 'oil press', 'oil pressure'],
@@ -25,8 +25,8 @@ const SHORT: Readonly<Record<string, readonly string[]>> = {
 
 const LEAST_LETTERS = 2
 
-/** The one reading that words mean: by a channel's short word, else by the beginning of a word of its name. */
-function meant(words: string, checks: readonly ReadingCheck[]): ReadingCheck {
+/** The one reading that words mean: by a channel's short word, else by the beginning of a word of its name. Rejects words that mean none of them, or several. */
+export function meantReading(words: string, checks: readonly ReadingCheck[]): ReadingCheck {
   const said = words.toLowerCase()
   const byName = checks.filter(({ name }) => name.toLowerCase() === said)
   const byRole = checks.filter(({ reading }) => reading.role !== null && SHORT[reading.role]?.includes(said))
@@ -71,7 +71,7 @@ export function readStopLine(
     )
   const found = pieces.map((piece): StopReading => {
     const [, words = '', number = ''] = /^(.*?)\s+([+-]?[\d.,]+.*)$/s.exec(piece.trim()) ?? []
-    const { id: checkId, name, reading } = meant(words, readings)
+    const { id: checkId, name, reading } = meantReading(words, readings)
     const { value } = parseQuantity(number, reading.quantity, { defaultUnit: units[reading.quantity] ?? '', decimalMark: mark, field: name })
     if (reading.quantity === 'temperature' && value <= 0)
       throw new CalculationError('out-of-range', name, `${name}: that lies at absolute zero or under it. Check the unit.`)

@@ -1,6 +1,7 @@
 import type { Check } from '../../records/check-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
 import { type LifeAhead, livesAhead } from '../parts/lives-ahead.ts'
+import { type DamageSeen, damageSeen } from './damage.ts'
 import { checksInCar, type DueAsked, marksByCheck } from './states.ts'
 
 /** What goes into the van, and why. */
@@ -19,6 +20,8 @@ export interface TakeItem {
   readonly neededBy: readonly string[]
   /** Of a spare: the part that may end. */
   readonly life: LifeAhead | null
+  /** Of a spare: what broke before. */
+  readonly damage: DamageSeen | null
 }
 
 export interface TakeList {
@@ -27,7 +30,7 @@ export interface TakeList {
   readonly unpacked: readonly { readonly tool: string; readonly neededBy: readonly string[] }[]
 }
 
-type Records = Parameters<typeof checksInCar>[0] & Parameters<typeof livesAhead>[0] & Pick<BuildRecords, 'marks'>
+type Records = Parameters<typeof checksInCar>[0] & Parameters<typeof livesAhead>[0] & Pick<BuildRecords, 'marks' | 'events'>
 
 const key = (text: string) => text.trim().toLowerCase()
 const byWhy = { tool: 0, packed: 1, spare: 2, fluid: 3 } as const
@@ -59,9 +62,10 @@ export function takeAlong(records: Records, { event, position, today }: DueAsked
     const before = own.find((mark) => mark !== here)
     return { check, wasMissing: here?.result !== 'ok' && (here ?? before)?.result === 'bad', isPacked: here?.result === 'ok' || here?.result === 'fixed' }
   }
-  const none = { neededBy: [], life: null }
+  const none = { neededBy: [], life: null, damage: null }
   const tools = toolsOf(checks)
   const ending = livesAhead(records, today).filter(({ mayEnd, isPast }) => mayEnd !== null || isPast)
+  const broken = damageSeen({ ...records, checks }, today).filter(({ spares }) => spares > 0)
   const fluids = [...new Map(checks.flatMap(({ level }) => (level ? [[key(level.fluid), level.fluid] as const] : []))).values()]
   const neededBy = (check: Check) => [...tools.values()].find(({ tool }) => packing(tool)?.id === check.id)?.neededBy ?? []
   const items: TakeItem[] = [
@@ -88,6 +92,17 @@ export function takeAlong(records: Records, { event, position, today }: DueAsked
         why: 'spare',
         count: 1,
         life,
+      }),
+    ),
+    ...broken.map(
+      (damage): TakeItem => ({
+        ...none,
+        ...state(packing(damage.check.name) ?? null),
+        key: `broken ${damage.check.id}`,
+        name: damage.check.name,
+        why: 'spare',
+        count: damage.spares,
+        damage,
       }),
     ),
     ...fluids

@@ -19,6 +19,8 @@ const CHANNELS = [
   ['Latitude', '°'],
   ['Longitude', '°'],
   ['Coolant', '°C'],
+  ['Oil temp', '°C'],
+  ['Oil press', 'bar'],
 ] as const
 
 interface Sent {
@@ -75,6 +77,9 @@ function valuesOf(row: DrivenRow): (number | null)[] {
     hasPosition ? shown(row.latitudeDeg, 7) : null,
     hasPosition ? shown(row.longitudeDeg, 7) : null,
     shown(84 + 0.3 * noise(), 1),
+    shown(104 + 0.3 * noise(), 1),
+    // A pump's pressure rises with its speed up to the relief valve.
+    shown(Math.min(5, 0.8 + row.engineRpm / 1500) + 0.02 * noise(), 2),
   ]
 }
 

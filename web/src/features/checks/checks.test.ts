@@ -1,12 +1,13 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { checkKind, dueAt, livesAhead, readCheckLine, takeAlong, UNIT_SETS, usualChecks, z } from '@bold-ballast/core'
+import { checkKind, damageSeen, dueAt, livesAhead, readCheckLine, takeAlong, UNIT_SETS, usualChecks, z } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import { FormReader } from '../../ui/forms/form-reader.ts'
 import { checkForm } from './check-form.ts'
 import { aboutWords, reasonWords, stopsWords } from './check-words.ts'
 import { jobBody } from './make-job.ts'
 import { readPasted } from './ready/checks-paste.tsx'
-import { checksTable, livesTable, takeTable } from './tables.ts'
+import { NOTHING_BROKE, readBroke } from './round/broke-fields.tsx'
+import { checksTable, damageTable, livesTable, takeTable } from './tables.ts'
 
 const UNITS = UNIT_SETS.metric
 const BUILD = { id: 'b', discipline: 'drift', wheelbaseM: 2.6, trackFrontM: 1.5, trackRearM: 1.5 } as const
@@ -110,5 +111,22 @@ describe('the form of a check', () => {
     expect(read.errors).toEqual({})
     expect({ ...check }).toMatchObject(JSON.parse(JSON.stringify({ ...body, reading: undefined, gap: undefined })))
     for (const part of ['reading', 'gap'] as const) if (check[part]) expect(body[part]).toMatchObject(numbersOf(check[part]))
+  })
+})
+
+describe('what broke', () => {
+  test.each([
+    [{}, '.', { isMakeDo: true, hours: null, cost: null }],
+    [{ hours: '1,5', cost: '40', isMakeDo: false }, ',', { isMakeDo: false, hours: 1.5, cost: 40 }],
+    [{ hours: 'an hour' }, '.', '"an hour" cannot be read as a number. Type a plain number, such as 12.5.'],
+    [{ cost: '-4' }, '.', 'Cost under 0? Type what it took, or leave it empty.'],
+  ] as const)('%j with %s', (typed, mark, wanted) => {
+    expect(readBroke({ ...NOTHING_BROKE, ...typed }, mark)).toEqual(wanted)
+  })
+  it('goes out as a table, with no rate where nothing was run', () => {
+    const [first] = checks
+    const mark = { id: 'm', checkId: first?.id, at: '2027-02-01T10:00:00Z', result: 'damage', note: 'torn', damage: { isMakeDo: true, hours: 1, cost: null } }
+    const { rows } = damageTable(damageSeen({ ...RECORDS, marks: [mark] } as never, '2027-03-01'))
+    expect(rows).toEqual([[first?.name, 1, null, null, 1, 0, '2027-02-01', 'torn', 'yes']])
   })
 })

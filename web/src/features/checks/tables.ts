@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import type { Due, LifeAhead, TakeList } from '@bold-ballast/core'
+import type { DamageSeen, Due, LifeAhead, TakeList } from '@bold-ballast/core'
 import type { CsvTable } from '../../ui/files/csv-button.tsx'
 import { aboutWords, reasonWords } from './check-words.ts'
 
@@ -54,3 +54,19 @@ export function livesTable(lives: readonly LifeAhead[]): CsvTable {
     ]),
   }
 }
+
+/** What broke, how often, and what it took. */
+export const damageTable = (seen: readonly DamageSeen[]): CsvTable => ({
+  head: ['What', 'Broke', 'An event', 'Spares', 'Hours', 'Cost', 'Last', 'Note', 'Mended for now'],
+  rows: seen.map(({ check, count, perEvent, spares, hours, cost, last, isMakeDo }) => [
+    check.name,
+    count,
+    perEvent,
+    perEvent === null ? null : spares,
+    hours,
+    cost,
+    last.at.slice(0, 10),
+    last.note,
+    isMakeDo ? 'yes' : null,
+  ]),
+})

@@ -8,6 +8,7 @@ import { Alert, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import type { ChecksTabProps } from '../tab-props.ts'
 import { livesTable } from '../tables.ts'
+import { Broken } from './broken.tsx'
 
 const number = (value: number) => String(Number(value.toFixed(2)))
 const MOST_EVENTS = 3
@@ -183,6 +184,7 @@ export function DueTab({ records, today }: ChecksTabProps) {
         )}
       </section>
       <Sets records={records} />
+      <Broken records={records} today={today} />
       {gear.length > 0 && (
         <section className="max-w-2xl">
           <h2 className="mb-1">Gear with dates</h2>

@@ -5,15 +5,18 @@ import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Caution } from '../../../ui/states.tsx'
-import { aboutWords, RESULT_WORDS, ROUND_WORDS, reasonWords } from '../check-words.ts'
+import { RESULT_WORDS, ROUND_WORDS } from '../check-words.ts'
 import { EventPicker } from '../event-picker.tsx'
 import { makeJob } from '../make-job.ts'
 import { PlanDots } from '../plan-dots.tsx'
 import type { ChecksTabProps, StoredCheck } from '../tab-props.ts'
 import { markCheck } from '../use-marks.ts'
+import { type Broke, NOTHING_BROKE, readBroke } from './broke-fields.tsx'
+import { type Acted, RoundNow } from './round-now.tsx'
 
 type MarkNow = ChecksTabProps['records']['marks'][number]
 const PEOPLE = [1, 2, 3, 4] as const
+const isWorse = ({ result, damage }: Pick<MarkNow, 'result' | 'damage'>) => result === 'bad' || (result === 'damage' && damage?.isMakeDo !== false)
 
 /** The mark of a check in this round: of this stop on track, else of this event or day. */
 function markIn(marks: readonly MarkNow[], checkId: string, round: Round, sessionId: string | null, today: string): MarkNow | undefined {
@@ -22,95 +25,6 @@ function markIn(marks: readonly MarkNow[], checkId: string, round: Round, sessio
       mark.checkId === checkId &&
       mark.round === round &&
       (sessionId === null ? mark.trackSessionId === null && mark.at.slice(0, 10) === today : mark.trackSessionId === sessionId),
-  )
-}
-
-/** The one check that is looked at, large: a number where it is read, a note where it is bad. */
-function Now({
-  due,
-  today,
-  value,
-  setValue,
-  note,
-  setNote,
-  refused,
-  act,
-  askWhy,
-  noteInput,
-  valueInput,
-}: {
-  due: Due
-  today: string
-  value: string
-  setValue: (text: string) => void
-  note: string | null
-  setNote: (text: string | null) => void
-  refused: string | null
-  act: (result: 'ok' | 'bad' | 'skipped') => void
-  askWhy: () => void
-  noteInput: React.RefObject<HTMLInputElement | null>
-  valueInput: React.RefObject<HTMLInputElement | null>
-}) {
-  const { check } = due
-  const isRead = check.reading !== null || check.gap !== null
-  const about = aboutWords(check)
-  return (
-    <section aria-label="The check that is looked at" className="border-2 border-ink p-4">
-      <p className="text-3xl leading-tight font-black">{check.name}</p>
-      <p className="mt-1 text-lg">
-        {about}
-        {about && due.reason !== 'asked' ? '; ' : ''}
-        {due.reason !== 'asked' && <span className={due.stops ? 'font-semibold text-wait' : 'text-quiet'}>{reasonWords(due, today)}</span>}
-        {check.gap?.access ? <span className="block text-quiet">Gets there {check.gap.access}</span> : null}
-        {check.note ? <span className="block text-quiet">{check.note}</span> : null}
-      </p>
-      {isRead && (
-        <label className="mt-3 block text-lg">
-          Reads
-          <input
-            ref={valueInput}
-            value={value}
-            onChange={(event) => setValue(event.target.value)}
-            onKeyDown={(event) => event.key === 'Enter' && act('ok')}
-            inputMode="decimal"
-            autoComplete="off"
-            className="ml-2 w-40 !text-lg"
-          />
-        </label>
-      )}
-      {refused && (
-        <p role="alert" className="mt-1 text-danger">
-          {refused}
-        </p>
-      )}
-      {note !== null && (
-        <label className="mt-3 block">
-          What is bad, then Enter
-          <input
-            ref={noteInput}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter') act('bad')
-              if (event.key === 'Escape') setNote(null)
-            }}
-            autoComplete="off"
-            className="mt-1 w-full !text-lg"
-          />
-        </label>
-      )}
-      <div className="mt-4 grid grid-cols-3 gap-2">
-        <button type="button" className="button button-strong min-h-16 justify-center text-lg" onClick={() => act('ok')}>
-          In order <kbd className="hidden font-mono text-xs min-[700px]:inline">Space</kbd>
-        </button>
-        <button type="button" className="button min-h-16 justify-center text-lg" onClick={() => (note === null ? askWhy() : act('bad'))}>
-          Bad <kbd className="hidden font-mono text-xs min-[700px]:inline">b</kbd>
-        </button>
-        <button type="button" className="button min-h-16 justify-center text-lg" onClick={() => act('skipped')}>
-          Skip <kbd className="hidden font-mono text-xs min-[700px]:inline">s</kbd>
-        </button>
-      </div>
-    </section>
   )
 }
 
@@ -143,6 +57,7 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
   const now = mine.find(({ check }) => check.id === get('check') && !markOf({ check } as Due)) ?? open[0] ?? null
   const [value, setValue] = useState('')
   const [note, setNote] = useState<string | null>(null)
+  const [broke, setBroke] = useState<Broke | null>(null)
   const [refused, setRefused] = useState<string | null>(null)
   const [said, setSaid] = useState<string | null>(null)
   const noteInput = useRef<HTMLInputElement | null>(null)
@@ -153,17 +68,30 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
   useEffect(() => {
     setValue('')
     setNote(null)
+    setBroke(null)
     setRefused(null)
     if (isRead) valueInput.current?.focus()
     else (document.activeElement as HTMLElement | null)?.blur()
   }, [nowId])
+  // At once: the next key is meant for the note.
   const askWhy = () => {
-    // At once: the next key is meant for the note.
-    flushSync(() => setNote(''))
+    flushSync(() => {
+      setNote('')
+      setBroke(null)
+    })
     noteInput.current?.focus()
   }
-  const act = (result: 'ok' | 'bad' | 'skipped') => {
+  const askBroke = () => {
+    flushSync(() => {
+      setNote(null)
+      setBroke(NOTHING_BROKE)
+    })
+    noteInput.current?.focus()
+  }
+  const act = (result: Acted) => {
     if (!now) return
+    const damage = result === 'damage' ? readBroke(broke ?? NOTHING_BROKE, decimalMark) : null
+    if (typeof damage === 'string') return setRefused(damage)
     const quantity = now.check.reading?.quantity ?? (now.check.gap ? 'length' : null)
     const read =
       quantity && value.trim() !== ''
@@ -179,7 +107,8 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
       trackSessionId: sessionId,
       value: read ? read.value : null,
       typed: read ? value.trim() : null,
-      note: result === 'bad' ? note?.trim() || null : null,
+      damage,
+      note: { bad: note, damage: broke?.what, ok: null, skipped: null }[result]?.trim() || null,
     })
     setSaid(`${now.check.name}: ${RESULT_WORDS[result]}.`)
     set({ check: '' })
@@ -189,6 +118,7 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
     if (key === ' ') act('ok')
     else if (key === 'b') askWhy()
     else if (key === 's') act('skipped')
+    else if (key === 'd') askBroke()
     else if (key === 'j') setSaid(makeJob(records, now.check as StoredCheck, stageId, null))
     else return false
     return true
@@ -235,11 +165,12 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
         <p className="text-lg font-semibold" role="status">
           {mine.length - open.length} of {mine.length} looked at
           <span className="font-normal text-quiet">
-            , {counted('bad')} bad, {counted('skipped')} skipped; {Number(shares.minutes.toFixed(1))} min for {people === 1 ? 'one' : people}
+            , {counted('bad')} bad, {counted('skipped')} skipped{counted('damage') > 0 ? `, ${counted('damage')} broken` : ''};{' '}
+            {Number(shares.minutes.toFixed(1))} min for {people === 1 ? 'one' : people}
           </span>
         </p>
         {now ? (
-          <Now
+          <RoundNow
             due={now}
             today={today}
             value={value}
@@ -247,8 +178,11 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
             note={note}
             setNote={setNote}
             refused={refused}
+            broke={broke}
+            setBroke={setBroke}
             act={act}
             askWhy={askWhy}
+            askBroke={askBroke}
             noteInput={noteInput}
             valueInput={valueInput}
           />
@@ -269,7 +203,7 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
           records={records}
           dots={mine.map((due, i) => {
             const mark = markOf(due)
-            return { check: due.check, number: i + 1, state: mark ? (mark.result === 'bad' ? 'bad' : 'done') : due.check.id === nowId ? 'now' : 'open' }
+            return { check: due.check, number: i + 1, state: mark ? (isWorse(mark) ? 'bad' : 'done') : due.check.id === nowId ? 'now' : 'open' }
           })}
           pick={(id) => set({ check: id })}
         />
@@ -282,9 +216,9 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
                 <button type="button" className="flex-1 text-left" disabled={mark !== undefined} onClick={() => set({ check: due.check.id })}>
                   {due.check.name}
                 </button>
-                <span className={mark?.result === 'bad' ? 'font-semibold text-danger' : 'text-quiet'}>
+                <span className={mark && isWorse(mark) ? 'font-semibold text-danger' : 'text-quiet'}>
                   {mark ? `${RESULT_WORDS[mark.result]}${mark.typed ? `, ${mark.typed}` : ''}` : ''}
-                  {mark?.result === 'bad' && (
+                  {mark && isWorse(mark) && (
                     <button type="button" className="word-link ml-2" onClick={() => setSaid(makeJob(records, due.check as StoredCheck, stageId, mark.note))}>
                       make a job
                     </button>

@@ -1,10 +1,11 @@
 import type { BatchWrite, RecordsAnswer } from '@bold-ballast/contract'
-import { attempt, CalculationError, readStopLine, type StopReading } from '@bold-ballast/core'
+import { attempt, CalculationError, lineOfLog, readStopLine, type StopReading } from '@bold-ballast/core'
 import { type RefObject, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { FromLogger } from './from-logger.tsx'
 
 /** What was read at a stop, in one line; Enter stores all of it as marks of the stop. */
 export function StopLine({
@@ -48,22 +49,29 @@ export function StopLine({
     setSaid(`Stored: ${words(read)}.`)
   }
   return (
-    <OneLine
-      label="What was read at the stop"
-      placeholder="coolant 93 oil 121 press 3.9"
-      text={line}
-      type={keep}
-      said={
-        said ??
-        (read instanceof CalculationError
-          ? read.message
-          : read
-            ? `${read.length} of ${asked.length} readings: ${words(read)}. Enter stores.`
-            : `Names and numbers in turn: ${asked.map(({ name }) => name.toLowerCase()).join(', ')}.`)
-      }
-      store={store}
-      isBusy={isLoading}
-      input={input}
-    />
+    <>
+      <FromLogger
+        line={(channels, rows) => lineOfLog(asked as never, channels, rows, { mark: decimalMark, units })}
+        take={keep}
+        isWritten={line.trim() !== ''}
+      />
+      <OneLine
+        label="What was read at the stop"
+        placeholder="coolant 93 oil 121 press 3.9"
+        text={line}
+        type={keep}
+        said={
+          said ??
+          (read instanceof CalculationError
+            ? read.message
+            : read
+              ? `${read.length} of ${asked.length} readings: ${words(read)}. Enter stores.`
+              : `Names and numbers in turn: ${asked.map(({ name }) => name.toLowerCase()).join(', ')}.`)
+        }
+        store={store}
+        isBusy={isLoading}
+        input={input}
+      />
+    </>
   )
 }

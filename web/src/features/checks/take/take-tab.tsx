@@ -10,8 +10,9 @@ import type { ChecksTabProps, StoredCheck } from '../tab-props.ts'
 import { takeTable } from '../tables.ts'
 import { markCheck } from '../use-marks.ts'
 
-function whyWords({ why, neededBy, life }: TakeItem): string {
+function whyWords({ why, neededBy, life, damage }: TakeItem): string {
   if (why === 'tool') return `${neededBy.length} ${neededBy.length === 1 ? 'check needs' : 'checks need'} it, nobody packs one`
+  if (damage) return `broke ${damage.count} ${damage.count === 1 ? 'time' : 'times'}, ${Number((damage.perEvent ?? 0).toFixed(2))} an event`
   if (why === 'spare') return `${life?.part.kind ?? ''}, ${life?.mayEnd ? `may not last ${life.mayEnd.name}` : 'past its life'}`
   if (why === 'fluid') return 'to fill up'
   return neededBy.length > 0 ? `for ${neededBy.slice(0, 2).join(', ')}${neededBy.length > 2 ? ` and ${neededBy.length - 2} more` : ''}` : ''
