@@ -74,6 +74,27 @@ test('a radiator is not judged by its size: the plan is refused until a lap was 
   await page.getByLabel(/Steady laps that were logged/).fill('137; 98; 30; 110')
   await page.getByRole('button', { name: 'Save the plan of cooling' }).click()
   await expect(page.getByText(/has air that is hotter|the air is hotter than what it cools|has not four numbers|Settled at/).first()).toBeVisible()
+  // Another core beside it, of no known rating; then all of them as a decision.
+  await page.getByRole('button', { name: 'Put another beside it' }).click()
+  for (const [label, value] of [
+    ['Called', 'Boot core'],
+    ['Face', '0.28'],
+    ['Fluid in all', '15'],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(value)
+  await page.getByRole('button', { name: 'Put it beside' }).click()
+  const beside = page.getByRole('region', { name: 'Cores and places side by side' })
+  await expect(beside.getByRole('row', { name: /Boot core/ })).toContainText('cannot be judged by its size')
+  await page.getByRole('button', { name: 'Boot core' }).click()
+  await page.getByLabel('Rated', { exact: true }).fill('110 kW')
+  await page.getByLabel('at, K of coolant in over air in').fill('60')
+  await page.getByLabel('with air at the face of').fill('36 km/h')
+  await page.getByLabel('and a flow of').fill('100 L/min')
+  await page.getByRole('button', { name: 'Save the core' }).click()
+  await expect(beside.getByRole('row', { name: /Boot core/ })).toContainText(/°C ± \d/)
+  await page.getByRole('button', { name: 'Open as a decision' }).click()
+  await expect(page).toHaveURL(/jobs\?tab=decisions/)
+  await expect(page.getByRole('heading', { name: /Which core, and where: as planned or Boot core/ })).toBeVisible()
   await page.goto(`${path}/systems?tab=gaps&stage=${stage}`)
   const line = page.getByLabel('A gap, in one line')
   await line.fill('downpipe to brake pipe 32')
@@ -90,6 +111,8 @@ test('the demo: which trips first, how hot it settles, gaps hot, limits for the 
   const title = page.getByRole('heading', { level: 1 })
   await expect(title).toHaveText('O3 trips first, at 1.35 times its load')
   await expect(page.getByText('+20.1 A')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Pins and what is on them' }).getByRole('row', { name: /Radio, Wiper/ })).toContainText('8')
+  await expect(page.getByText(/Dash \(joined to Engine unit\)/)).toBeVisible()
   await page.getByRole('button', { name: 'Cooling' }).click()
   await expect(title).toHaveText(/^Settled at 101\s°C on a hot day, 6 in 10 under 105\s°C$/)
   await expect(page.getByText('10 mm too large')).toBeVisible()

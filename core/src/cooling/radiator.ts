@@ -6,8 +6,14 @@ import { crossflowEffectiveness, crossflowUnits } from './crossflow.ts'
 const AIR_J_PER_KG_K = 1005
 const COOLANT_KG_M3 = 1030
 const COOLANT_J_PER_KG_K = 3560
-/** What carries the heat to a core, J/(m³ K): coolant; engine oil when hot; charge air counted as it was drawn in (handbooks, from memory). */
-export const CARRIER_J_PER_M3_K = { coolant: COOLANT_KG_M3 * COOLANT_J_PER_KG_K, oil: 850 * 2200, charge: 1.2 * AIR_J_PER_KG_K } as const
+/** What is in a cooler, kg/m³: coolant; engine oil when hot; charge air counted as it was drawn in (handbooks, from memory). */
+export const FLUID_KG_M3 = { coolant: COOLANT_KG_M3, oil: 850, charge: 1.2 } as const
+/** What carries the heat to a core, J/(m³ K) (handbooks, from memory). */
+export const CARRIER_J_PER_M3_K = {
+  coolant: FLUID_KG_M3.coolant * COOLANT_J_PER_KG_K,
+  oil: FLUID_KG_M3.oil * 2200,
+  charge: FLUID_KG_M3.charge * AIR_J_PER_KG_K,
+} as const
 const METAL_J_PER_KG_K = 700
 const RATED_AIR_KG_M3 = 1.2
 /** How the core's transfer rises with the air through it (common practice, no source). */

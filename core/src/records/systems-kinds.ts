@@ -120,6 +120,21 @@ const ratingSchema = z
   .nullable()
   .default(null)
 
+/** A core in a place, as it is thought of beside what is planned. */
+export const otherCoolerSchema = z.strictObject({
+  name,
+  /** Mass, place and price are its part's. */
+  partId: id.nullable().default(null),
+  areaM2: within(0.005, 3),
+  rating: ratingSchema,
+  mount: z.enum(COOLER_MOUNTS).default('bareNose'),
+  faceShare: optional(0.01, 1),
+  /** Null: as in the plan. */
+  flowM3PerS: optional(1e-6, 1),
+  fluidL: within(0.1, 100),
+})
+export type OtherCooler = z.output<typeof otherCoolerSchema>
+
 const hotSchema = z.strictObject({ speedMps: within(1, 120), airK: within(220, 340), airDensityKgM3: optional(0.5, 2) })
 
 const holdsTogether: RecordRule = (next) => {
@@ -169,6 +184,8 @@ export const coolingPlanKind = defineRecord({
     /** Under it the engine is not warm. */
     warmK: within(250, 600).default(343.15),
     thermostatK: optional(250, 600),
+    /** Other cores and places that are thought of, beside it. */
+    others: z.array(otherCoolerSchema).max(8).default([]),
     logged: z
       .array(z.strictObject({ speedMps: within(1, 120), airK: within(220, 340), coolantK: within(250, 700), heatW: within(100, 1e6) }))
       .max(50)

@@ -84,7 +84,7 @@ test.each([
   ['marks', ['damage']],
   ['powerBoxes', ['outputs', 'keepFree']],
   ['circuits', ['ends']],
-  ['coolingPlans', ['rating', 'hot', 'cold', 'logged']],
+  ['coolingPlans', ['rating', 'hot', 'cold', 'others', 'logged']],
   ['trackLogs', ['origin', 'channels', 'problems']],
   ['logWindows', ['points']],
   ['loggerMappings', ['columns']],

@@ -6,6 +6,7 @@ import type { CoolingView } from './cooling.ts'
 import { type ElectricsView, electricsAtStage } from './electrics.ts'
 import type { GapView } from './gaps.ts'
 import { coolantHotValue, coolerAtStage, gapsOf, leastGapValue, supplyMarginValue } from './metrics.ts'
+import { type CoolerBeside, coolersSideBySide } from './side-by-side.ts'
 
 export interface SystemsStage {
   readonly id: string
@@ -13,6 +14,8 @@ export interface SystemsStage {
   readonly position: number
   readonly electrics: ElectricsView
   readonly coolers: Readonly<Record<'coolant' | 'oil' | 'charge', CoolingView | { readonly refused: string } | null>>
+  /** Cores and places side by side, the planned one first. */
+  readonly beside: Readonly<Record<'coolant' | 'oil' | 'charge', readonly CoolerBeside[]>>
   /** Heat to the coolant at full power by the engine plan; null: there is none that gets so far. */
   readonly planHeatW: number | null
   readonly gaps: readonly GapView[]
@@ -40,6 +43,11 @@ export const makeSystemsRoom = (car: Car): SystemsRoom => ({
       coolant: coolerAtStage(car, position, 'coolant') ?? null,
       oil: coolerAtStage(car, position, 'oil') ?? null,
       charge: coolerAtStage(car, position, 'charge') ?? null,
+    },
+    beside: {
+      coolant: coolersSideBySide(car, position, 'coolant'),
+      oil: coolersSideBySide(car, position, 'oil'),
+      charge: coolersSideBySide(car, position, 'charge'),
     },
     planHeatW: planHeatAtStage(car, position)?.heatW ?? null,
     gaps: gapsOf(car, position),

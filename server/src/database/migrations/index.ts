@@ -18,6 +18,7 @@ import * as expectations from './0016-expectations.ts'
 import * as workshop from './0017-workshop.ts'
 import * as noise from './0018-noise.ts'
 import * as checks from './0019-checks.ts'
+import * as otherCoolers from './0020-other-coolers.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -39,4 +40,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0017-workshop': workshop,
   '0018-noise': noise,
   '0019-checks': checks,
+  '0020-other-coolers': otherCoolers,
 }

@@ -1,4 +1,4 @@
-import type { AlarmView, ElectricsView, GapView } from '@bold-ballast/core'
+import type { AlarmView, CoolerBeside, ElectricsView, GapView, LoomView } from '@bold-ballast/core'
 import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
 /** Circuits with their outputs and wires, and what is on each pin. */
@@ -86,5 +86,29 @@ export const gapsTable = (gaps: readonly GapView[]): CsvTable => ({
     headroomM,
     verdict,
     check.gap.access,
+  ]),
+})
+
+/** What is on each pin and each splice. */
+export const pinsTable = ({ connectors, splices }: LoomView): CsvTable => ({
+  head: ['Connector or splice', 'Pin', 'Colour', 'On it'],
+  rows: [
+    ...connectors.flatMap(({ name, pins }) => pins.map(({ pin, colour, circuits }) => [name, pin, colour, circuits.join('; ')])),
+    ...splices.map(({ name, circuits }) => [`splice ${name}`, null, null, circuits.join('; ')]),
+  ],
+})
+
+/** Coolers side by side. */
+export const coolersTable = (coolers: readonly CoolerBeside[]): CsvTable => ({
+  head: ['Core', 'Settles (K)', 'One spread (K)', 'Chance under the limit', 'Mass with fluid (kg)', 'Front share', 'Cost', 'Refused'],
+  rows: coolers.map(({ name, hot, chanceUnder, massKg, frontShare, cost, refused }) => [
+    name,
+    hot?.settledK ?? null,
+    hot?.sdK ?? null,
+    chanceUnder,
+    massKg,
+    frontShare,
+    cost,
+    refused,
   ]),
 })

@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { buildFields, type COOLER_MOUNTS, coolingPlanKind } from '@bold-ballast/core'
+import { buildFields, type COOLER_MOUNTS, coolingPlanKind, otherCoolerSchema } from '@bold-ballast/core'
 import { choiceOrNone } from '../../../shared/fields/own-fields.ts'
 import { field, makeForm, type OwnKind } from '../../../ui/forms/form-fields.ts'
 
@@ -33,6 +33,16 @@ const logged: OwnKind = {
       .join('\n'),
 }
 
+const FACE_HINT = 'Empty: 28, 18, 16 % by where it sits (common practice, no source, ± 20 %).'
+
+const ratingFields = (section: string) => [
+  field('rating.ratedW', 'power', { label: 'Rated', section }),
+  field('rating.ratedItdK', 'number', { label: 'at, K of coolant in over air in' }),
+  field('rating.ratedFaceMps', 'speed', { label: 'with air at the face of' }),
+  field('rating.ratedFlowM3PerS', 'volumeFlow', { label: 'and a flow of' }),
+  field('rating.known', 'choice', { label: 'Known by', words: { guess: 'a guess', catalogue: 'a catalogue', measured: 'a measurement' } }),
+]
+
 /** A plan of cooling as a form. */
 export const coolingForm = ({ parts }: RecordsAnswer) =>
   makeForm(
@@ -46,15 +56,11 @@ export const coolingForm = ({ parts }: RecordsAnswer) =>
       }),
       field('partId', choiceOrNone('partId'), { label: 'Core', words: { '': 'none', ...Object.fromEntries(parts.map(({ id, name }) => [id, name])) } }),
       field('areaM2', 'area', { label: 'Face' }),
-      field('rating.ratedW', 'power', { label: 'Rated', section: 'Its rating; empty where nobody knows it: a logged lap stands for it' }),
-      field('rating.ratedItdK', 'number', { label: 'at, K of coolant in over air in' }),
-      field('rating.ratedFaceMps', 'speed', { label: 'with air at the face of' }),
-      field('rating.ratedFlowM3PerS', 'volumeFlow', { label: 'and a flow of' }),
-      field('rating.known', 'choice', { label: 'Known by', words: { guess: 'a guess', catalogue: 'a catalogue', measured: 'a measurement' } }),
+      ...ratingFields('Its rating; empty where nobody knows it: a logged lap stands for it'),
       field('mount', 'choice', { label: 'Sits in the', words: MOUNT_WORDS, section: 'In the car' }),
       field('faceShare', 'share', {
         label: 'Air in the core over road speed',
-        hint: 'Empty: 28, 18, 16 % by where it sits (common practice, no source, ± 20 %).',
+        hint: FACE_HINT,
       }),
       field('flowM3PerS', 'volumeFlow', { label: 'Flow through it' }),
       field('fluidL', 'volume', { label: 'Fluid in all' }),
@@ -73,6 +79,27 @@ export const coolingForm = ({ parts }: RecordsAnswer) =>
       { path: 'rating', unless: 'rating.ratedW' },
       { path: 'cold', unless: 'cold.speedMps' },
     ],
+  )
+
+/** Another core in another place, as a form of its own. */
+export const otherCoolerForm = ({ parts }: RecordsAnswer) =>
+  makeForm(
+    otherCoolerSchema.shape,
+    [
+      field('name', 'text', { label: 'Called' }),
+      field('partId', choiceOrNone('partId'), {
+        label: 'Part',
+        hint: 'Its mass, place and price count.',
+        words: { '': 'none', ...Object.fromEntries(parts.map(({ id, name }) => [id, name])) },
+      }),
+      field('mount', 'choice', { label: 'Sits in the', words: MOUNT_WORDS }),
+      field('faceShare', 'share', { label: 'Air in the core over road speed', hint: FACE_HINT }),
+      field('areaM2', 'area', { label: 'Face' }),
+      field('fluidL', 'volume', { label: 'Fluid in all' }),
+      field('flowM3PerS', 'volumeFlow', { label: 'Flow through it', hint: 'Empty: as in the plan.' }),
+      ...ratingFields('Its rating'),
+    ],
+    [{ path: 'rating', unless: 'rating.ratedW' }],
   )
 
 type Spaces = RecordsAnswer['build']['spaces']

@@ -9,6 +9,7 @@ import { Alert, Caution, Empty } from '../../../ui/states.tsx'
 import type { SystemsTabProps } from '../tab-props.ts'
 import { coolingForm, MOUNT_WORDS } from './cooling-form.ts'
 import { SettleFigure } from './settle-figure.tsx'
+import { SideBySide } from './side-by-side.tsx'
 import { WillItFit } from './will-it-fit.tsx'
 
 const KIND_WORDS: Readonly<Record<CoolingKind, string>> = { coolant: 'Coolant', oil: 'Oil', charge: 'Charge air' }
@@ -151,6 +152,7 @@ export function CoolingTab({ records, made, position, stageId }: SystemsTabProps
               {view.position === position ? '' : `; the plan is stage ${view.position}’s`}. Holds by this sum: hoses, cap, pump and bleeding are looked at on
               the car.
             </p>
+            <SideBySide records={records} coolers={made.beside[kind]} plan={own} stopK={view.setup.plan.stopK} stageId={stageId} />
             <WillItFit records={records} />
             <Caution>Never open a hot cooling system: it boils as its pressure goes.</Caution>
           </div>

@@ -15,6 +15,7 @@ import type { SystemsTabProps } from '../tab-props.ts'
 import { circuitsTable } from '../tables.ts'
 import { boxForm, circuitForm, supplyForm } from './circuit-form.ts'
 import { CircuitLine } from './circuit-line.tsx'
+import { LoomEnds } from './loom-ends.tsx'
 import { SupplySide } from './supply-side.tsx'
 import { usePlacing } from './use-placing.ts'
 import { WellsFigure, wellsOf } from './wells-figure.tsx'
@@ -232,6 +233,7 @@ export function ElectricsTab({ records, made, stageId }: SystemsTabProps) {
             </p>
           </>
         )}
+        <LoomEnds circuits={view.circuits} name={records.build.name} />
         <ul className="hidden print:grid print:grid-cols-4 print:gap-2" aria-label="Labels">
           {view.circuits.map(({ id, name, output, ends }) => (
             <li key={id} className="border border-ink p-1 text-center">

@@ -27,11 +27,6 @@ export function WireTable({ view, alter }: { view: ElectricsView; alter: (id: st
                   {circuit.name}
                 </button>
                 {circuit.isVital && <span className="text-quiet">, vital</span>}
-                {circuit.ends.map(({ connector, pin, colour }) => (
-                  <span key={`${connector} ${pin}`} className="block text-[12.5px] text-quiet">
-                    {[connector, pin, colour].filter(Boolean).join(' ')}
-                  </span>
-                ))}
               </td>
               <td className="py-1 pl-3 text-right whitespace-nowrap tabular-nums">
                 {circuit.currentA.toFixed(1)} A <Plates proof={circuit.known} />
