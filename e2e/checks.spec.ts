@@ -163,7 +163,7 @@ test('the demo: what stops the test hour, what to take, what wears out, and the 
   await expect(page.getByRole('listitem').filter({ hasText: 'Torque wrench' })).toContainText('missing last time')
   await expect(page.getByText('1 check needs it, nobody packs one')).toBeVisible()
   await page.getByRole('button', { name: '32 mm hub socket is packed' }).click()
-  await expect(page.getByText('1 of 5 packed')).toBeVisible()
+  await expect(page.getByText('1 of 6 packed')).toBeVisible()
   await page.getByRole('button', { name: 'Due' }).click()
   await expect(page.getByRole('row', { name: /fifth gear/ })).toContainText('order by 13 Mar 2027')
   await page.getByRole('button', { name: 'Shakedown' }).click()

@@ -73,7 +73,9 @@ test('a radiator is not judged by its size: the plan is refused until a lap was 
   await page.getByRole('button', { name: 'Alter the plan' }).click()
   await page.getByLabel(/Steady laps that were logged/).fill('137; 98; 30; 110')
   await page.getByRole('button', { name: 'Save the plan of cooling' }).click()
-  await expect(page.getByText(/has air that is hotter|the air is hotter than what it cools|has not four numbers|Settled at/).first()).toBeVisible()
+  await expect(page.getByText(/the air is hotter than what it cools/).first()).toBeVisible()
+  await page.getByLabel(/Steady laps that were logged/).fill('137; 30; 98; 110')
+  await page.getByRole('button', { name: 'Save the plan of cooling' }).click()
   // Another core beside it, of no known rating; then all of them as a decision.
   await page.getByRole('button', { name: 'Put another beside it' }).click()
   for (const [label, value] of [

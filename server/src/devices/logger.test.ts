@@ -60,7 +60,7 @@ describe('a simulated logger', () => {
     expect(Math.abs(second / first - 1)).toBeLessThan(0.01)
     const rows = events.flatMap((event) => (event.type === 'logSamples' ? event.samples : []))
     expect(rows.length).toBeGreaterThan(20)
-    for (const { values } of rows) expect(values).toHaveLength(10)
+    for (const { values } of rows) expect(values).toHaveLength(12)
     const speeds = rows.map(({ values }) => values[0] as number)
     expect(Math.max(...speeds)).toBeGreaterThan(150)
     expect(Math.min(...speeds)).toBeLessThan(100)

@@ -35,7 +35,7 @@ interface FieldOptions {
   /** The unit a plain number is read in, and shown in, where it is not the picked one. */
   readonly unit?: string
   /** What the form begins with where the record has none, in the field's own unit. */
-  readonly begin?: number | boolean
+  readonly begin?: number | boolean | string
 }
 
 type FieldKind = QuantityKind | 'number' | 'count' | 'choice' | 'numberChoice' | 'flag' | 'checkbox' | 'text' | 'note' | PointsKind | OwnKind

@@ -40,7 +40,7 @@ const ratingFields = (section: string) => [
   field('rating.ratedItdK', 'number', { label: 'at, K of coolant in over air in' }),
   field('rating.ratedFaceMps', 'speed', { label: 'with air at the face of' }),
   field('rating.ratedFlowM3PerS', 'volumeFlow', { label: 'and a flow of' }),
-  field('rating.known', 'choice', { label: 'Known by', words: { guess: 'a guess', catalogue: 'a catalogue', measured: 'a measurement' } }),
+  field('rating.known', 'choice', { label: 'Known by', begin: 'catalogue', words: { guess: 'a guess', catalogue: 'a catalogue', measured: 'a measurement' } }),
 ]
 
 /** A plan of cooling as a form. */
@@ -57,7 +57,7 @@ export const coolingForm = ({ parts }: RecordsAnswer) =>
       field('partId', choiceOrNone('partId'), { label: 'Core', words: { '': 'none', ...Object.fromEntries(parts.map(({ id, name }) => [id, name])) } }),
       field('areaM2', 'area', { label: 'Face' }),
       ...ratingFields('Its rating; empty where nobody knows it: a logged lap stands for it'),
-      field('mount', 'choice', { label: 'Sits in the', words: MOUNT_WORDS, section: 'In the car' }),
+      field('mount', 'choice', { label: 'Sits in the', begin: 'bareNose', words: MOUNT_WORDS, section: 'In the car' }),
       field('faceShare', 'share', {
         label: 'Air in the core over road speed',
         hint: FACE_HINT,
@@ -92,7 +92,7 @@ export const otherCoolerForm = ({ parts }: RecordsAnswer) =>
         hint: 'Its mass, place and price count.',
         words: { '': 'none', ...Object.fromEntries(parts.map(({ id, name }) => [id, name])) },
       }),
-      field('mount', 'choice', { label: 'Sits in the', words: MOUNT_WORDS }),
+      field('mount', 'choice', { label: 'Sits in the', begin: 'bareNose', words: MOUNT_WORDS }),
       field('faceShare', 'share', { label: 'Air in the core over road speed', hint: FACE_HINT }),
       field('areaM2', 'area', { label: 'Face' }),
       field('fluidL', 'volume', { label: 'Fluid in all' }),

@@ -167,7 +167,7 @@ export function CoolingTab({ records, made, position, stageId }: SystemsTabProps
           form={form}
           record={own}
           fixed={{ stageId }}
-          begins={{ kind, mount: 'bareNose' }}
+          begins={{ kind }}
           onClose={close}
         />
       )}
