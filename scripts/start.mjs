@@ -8,8 +8,9 @@ const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
 async function main() {
   const host = process.env.HOST ?? '127.0.0.1'
   if (!LOOPBACK.includes(host)) throw new Refusal(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
-  const port = Number(process.env.PORT ?? 4600)
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Refusal(`PORT is "${process.env.PORT}"; give a number from 1 to 65535.`)
+  const port = process.env.PORT === undefined ? undefined : Number(process.env.PORT)
+  if (port !== undefined && (!Number.isInteger(port) || port < 1 || port > 65_535))
+    throw new Refusal(`PORT is "${process.env.PORT}"; give a number from 1 to 65535.`)
   installPackages()
   let database
   let running
@@ -49,6 +50,6 @@ async function main() {
 }
 
 main().catch((error) => {
-  console.error(error instanceof Refusal || error instanceof PgError || /^HOST is/.test(error.message) ? error.message : error)
+  console.error(error instanceof Refusal || error instanceof PgError || /^(HOST is|PORT )/.test(error.message) ? error.message : error)
   process.exit(1)
 })

@@ -137,4 +137,8 @@ export interface BuildFileReport {
 }
 
 /** Samples of logs are many: a file holds them where that is asked. */
-export const buildFileWishSchema = z.strictObject({ logs: z.enum(['yes', 'no']).default('no') })
+export const buildFileWishSchema = z.strictObject({
+  logs: z.enum(['yes', 'no']).default('no'),
+  /** A line of the log: the build as it stood behind it. */
+  at: z.coerce.number().int().min(1).optional(),
+})

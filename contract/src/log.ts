@@ -1,4 +1,4 @@
-import { type ResourceName, z } from '@bold-ballast/core'
+import { METRICS, type ResourceName, type WhatMoved, z } from '@bold-ballast/core'
 
 export const logQuerySchema = z.strictObject({
   /** Entries before this one; the latest when left out. */
@@ -31,6 +31,34 @@ export interface LogPage {
   readonly entries: readonly LogEntry[]
   /** Ask for entries before this one; null at the beginning of the log. */
   readonly nextBefore: number | null
+}
+
+const entryOrDay = z.union([z.coerce.number().int().min(0), z.iso.date()])
+
+export const sinceQuerySchema = z.strictObject({
+  /** A line of the log, or a day: what stood behind that line, or at the beginning of that day; left out: what stood a week ago. */
+  from: entryOrDay.optional(),
+  metric: z.enum(METRICS).default('massReady'),
+  /** Left out: the last stage. */
+  stage: z.string().max(80).optional(),
+  /** Both ends alone, which takes far less. */
+  ends: z.enum(['yes', 'no']).default('no'),
+  /** The day it is where the page is looked at. */
+  day: z.iso.date().optional(),
+})
+
+/** What moved one number of a build since a line of its log. */
+export interface SinceAnswer {
+  /** The line that it stood behind; 0: before the first. */
+  readonly from: number
+  /** When that line was written; null: before the first. */
+  readonly fromAt: string | null
+  /** The last line there is, and when it was written. */
+  readonly revision: number
+  readonly revisionAt: string
+  readonly lineCount: number
+  readonly stageId: string
+  readonly moved: WhatMoved
 }
 
 /** Name of the answer's header that tells which line of the log a write made. */

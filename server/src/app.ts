@@ -98,7 +98,7 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   router.use(batchRoutes(batches))
   router.use(express.json({ limit: '256kb' }))
   router.use(buildRoutes(builds, open))
-  router.use(logRoutes(knex))
+  router.use(logRoutes(knex, open, pool))
   router.use(deviceRoutes(devices))
   router.use(shelfRoutes(knex))
   router.use(recordRoutes(records))

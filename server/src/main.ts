@@ -15,11 +15,16 @@ export interface RunningServer {
   readonly stop: () => Promise<void>
 }
 
-/** Listens on the port asked for, or the next free one of twenty. */
+/** How long requests that run may still take once the server is told to stop. */
+const DRAIN_MS = 10_000
+const USUAL_PORT = 4600
+
+/** Listens on the port, or the next free one of so many. */
 function listen(server: http.Server, host: string, port: number, tries: number): Promise<number> {
   return new Promise((resolve, reject) => {
     const onError = (error: NodeJS.ErrnoException) => {
       if (error.code === 'EADDRINUSE' && tries > 1) resolve(listen(server, host, port + 1, tries - 1))
+      else if (error.code === 'EADDRINUSE') reject(new Error(`PORT ${port} is taken. Stop what uses it, or give another one.`))
       else reject(error)
     }
     server.once('error', onError).listen(port, host, () => {
@@ -27,6 +32,15 @@ function listen(server: http.Server, host: string, port: number, tries: number):
       resolve(port)
     })
   })
+}
+
+/** Takes no more requests, lets those that run end, and cuts what is left after a while. */
+async function drain(server: http.Server): Promise<void> {
+  const closed = new Promise((resolve) => server.close(resolve))
+  server.closeIdleConnections()
+  const cut = setTimeout(() => server.closeAllConnections(), DRAIN_MS)
+  await closed
+  clearTimeout(cut)
 }
 
 /** Migrates, loads the demo on first run, and serves. Throws a plain sentence for a host that is not loopback. */
@@ -39,7 +53,7 @@ export async function startServer(options: {
   /** Where devices are looked for; those of the protocol where left out. */
   devicePorts?: { readonly first: number; readonly last: number } | undefined
 }): Promise<RunningServer> {
-  const { host = '127.0.0.1', port = 4600, databaseUrl, webRoot, demoRoot, devicePorts } = options
+  const { host = '127.0.0.1', port, databaseUrl, webRoot, demoRoot, devicePorts } = options
   if (!LOOPBACK.includes(host)) throw new Error(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
   const logger = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
   const knex = openDatabase(databaseUrl)
@@ -49,14 +63,14 @@ export async function startServer(options: {
   const devices = new DeviceService(devicePorts)
   const pool = new WorkPool()
   const server = http.createServer(makeApp({ knex, logger, webRoot, devices, pool }))
-  const usedPort = await listen(server, host, port, 20)
+  // A port that somebody asked for is that one or none.
+  const usedPort = await listen(server, host, port ?? USUAL_PORT, port === undefined ? 20 : 1)
   void pool.ready().catch(() => undefined)
   return {
     address: `http://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
     stop: async () => {
       devices.close()
-      server.closeAllConnections()
-      await new Promise((resolve) => server.close(resolve))
+      await drain(server)
       await pool.close()
       await knex.destroy()
     },

@@ -37,7 +37,7 @@ export class BatchService {
   ): Promise<Row[]> {
     return this.knex.transaction(async (trx) => {
       await lockBuild(trx, buildId)
-      const done = await trx('history').where({ importId: batchId, buildId, action: 'batch' }).first()
+      const done = await trx('history').where({ importId: batchId, buildId, action: 'batch', by: actor.person }).first()
       if (done) return writtenBefore(done.after, writes)
       const written: Row[] = []
       const all: RecordChange[] = []

@@ -74,8 +74,9 @@ export function buildFileRoutes(knex: Knex, open: OpenBuilds, pool: WorkPool): R
   })
   router.get('/builds/:buildId/file', async (request, response) => {
     const now = new Date().toISOString()
-    const build = await open.get(readId(request.params.buildId, 'build'))
-    const { logs } = read(buildFileWishSchema, request.query)
+    const { logs, at } = read(buildFileWishSchema, request.query)
+    const buildId = readId(request.params.buildId, 'build')
+    const build = at === undefined ? await open.get(buildId) : await open.at(buildId, at)
     const file = await buildFileOf(knex, build, now, { withLogs: logs === 'yes' })
     response.type('application/zip').attachment(fileName(file.build.name, now.slice(0, 10)))
     await pipeline(buildArchive(knex, file), response)

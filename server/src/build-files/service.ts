@@ -39,9 +39,14 @@ export class BuildFileService {
   }
 
   async take(actor: Actor, source: BuildFileSource, wish: ImportWish): Promise<BuildFileReport> {
-    const done = await this.knex('history').where({ importId: wish.importId, resource: 'builds', action: 'import' }).first()
-    if (done) return (done.after as { report: BuildFileReport }).report
     const file = await parseBuildFile(source, this.pool)
+    // Sent again by the same person for the same build it is answered as before; to anybody else its id says nothing.
+    const own = [file.build.id, ...(wish.as === 'new' ? [withNewIds(file, wish.importId).build.id] : [])]
+    const done = await this.knex('history')
+      .where({ importId: wish.importId, resource: 'builds', action: 'import', by: actor.person })
+      .whereIn('buildId', own)
+      .first()
+    if (done) return (done.after as { report: BuildFileReport }).report
     if (wish.mode === 'preview') return this.inTransaction(actor, source, file, wish, false)
     return this.inTransaction(actor, source, file, wish, true)
   }

@@ -4,6 +4,7 @@ import {
   type BuildRecords,
   CalculationError,
   type Car,
+  type CarOptions,
   joinedPairs,
   openCar,
   type RealPairs,
@@ -13,6 +14,7 @@ import {
 } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { lastEntryId } from '../records/history.ts'
+import { listsAt } from '../records/log-lines.ts'
 import { BuildModel } from '../records/models.ts'
 import type { RecordService } from '../records/service.ts'
 import type { LateValues } from './late-values.ts'
@@ -26,6 +28,8 @@ export interface OpenBuild {
   readonly leftOut: ReadonlySet<string>
   /** The car of these records, opened when it is first asked for; it throws what its records make impossible. */
   readonly car: () => Car
+  /** What the other builds teach its guesses, where it learns from them. */
+  readonly learns?: Pick<CarOptions, 'garagePairs' | 'garageRealPairs'>
   /** Answers worked out of it, as JSON text by name. */
   readonly answers: Map<string, string>
 }
@@ -107,13 +111,24 @@ export class OpenBuilds {
         if (!(error instanceof CalculationError)) throw error
       }
     }
+    const learns = { garagePairs: pairs, garageRealPairs: joinedPairs(realPairs) }
     const learned = {
       ...build,
-      car: once(() => openCar(build.records, { garagePairs: pairs, garageRealPairs: joinedPairs(realPairs), ...this.lateOf(build.records) })),
+      learns,
+      car: once(() => openCar(build.records, { ...learns, ...this.lateOf(build.records) })),
       answers: new Map(),
     }
     this.learned.set(id, { from: build, revision, build: learned })
     return learned
+  }
+
+  /** The build as it stood behind a line of its log; worked out when it is asked for, and not kept. */
+  async at(buildId: string, entryId: number): Promise<OpenBuild> {
+    const now = await this.get(buildId)
+    const stored = (await listsAt(this.knex, buildId, now, entryId)) as unknown as StoredRecords
+    const read = readBuildRecords(stored)
+    const car = once(() => openCar(read.records, { ...now.learns, ...this.lateOf(read.records) }))
+    return { revision: entryId, stored, ...read, car, answers: new Map() }
   }
 
   private async getOwn(buildId: string): Promise<OpenBuild> {

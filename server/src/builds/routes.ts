@@ -23,10 +23,10 @@ import { answerRecords, type OpenBuild, type OpenBuilds } from './open-builds.ts
 import type { BuildService } from './service.ts'
 
 const patch = patchSchema(buildFields)
-const workingQuery = z.strictObject({ of: z.enum(WORKING_SUBJECTS), id: z.string() })
+const workingQuery = z.strictObject({ of: z.enum(WORKING_SUBJECTS), id: z.string(), day: z.iso.date().optional() })
 
-/** The day it is where the page is looked at; else the server's. */
-const dayQuery = z.object({ day: z.iso.date().optional() })
+/** The day it is where the page is looked at; else the server's. And a line of the log, for what stood behind it. */
+const dayQuery = z.object({ day: z.iso.date().optional(), at: z.coerce.number().int().min(1).optional() })
 
 /** What is worked out of a build's records, each under its own address. */
 const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
@@ -45,8 +45,8 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
 export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
   const router = Router()
 
-  router.get('/builds', async (_request, response) => {
-    response.json(await builds.garage(today()))
+  router.get('/builds', async (request, response) => {
+    response.json(await builds.garage(read(dayQuery, request.query).day ?? today()))
   })
   router.post('/builds', async (request, response) => {
     const { record, isNew } = await builds.create(actorOf(request), read(buildCreateSchema, request.body))
@@ -63,7 +63,8 @@ export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
   })
   for (const [name, work] of Object.entries(ANSWERS)) {
     router.get(`/builds/:buildId/${name}`, async (request: Request<{ buildId: string }>, response) => {
-      const day = read(dayQuery, request.query).day ?? today()
+      const { day = today(), at } = read(dayQuery, request.query)
+      if (at !== undefined) return void response.json(work(await open.at(readId(request.params.buildId, 'build'), at), day))
       const text = await open.answer(readId(request.params.buildId, 'build'), `${name} ${day}`, (build) => work(build, day))
       response.type('json').send(text)
     })
@@ -72,9 +73,9 @@ export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
     response.json({ revision: await open.revision(readId(request.params.buildId, 'build')) })
   })
   router.get('/builds/:buildId/working', async (request, response) => {
-    const { of, id } = read(workingQuery, request.query)
+    const { of, id, day = today() } = read(workingQuery, request.query)
     const { car } = await open.get(readId(request.params.buildId, 'build'))
-    const working = makeWorking(car(), of, id, today())
+    const working = makeWorking(car(), of, id, day)
     const calculation = findCalculation(working.calculation)
     if (!calculation) throw new AppError('not-found', 'There is no such calculation.')
     const { formula, sources, assumptions } = calculation

@@ -38,6 +38,7 @@ export function deviceRoutes(devices: DeviceService): Router {
       if (response.writableLength > MOST_UNREAD_BYTES) response.destroy()
     })
     if (response.closed) return stop()
+    devices.closed.signal.addEventListener('abort', () => response.end(), { once: true })
     const beat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)
     request.on('close', () => {
       clearInterval(beat)

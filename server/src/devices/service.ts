@@ -119,7 +119,11 @@ export class DeviceService {
     this.forget(Number(id))
   }
 
+  /** Aborted when no device is listened to any more. */
+  readonly closed = new AbortController()
+
   close(): void {
+    this.closed.abort()
     for (const port of this.open.keys()) this.forget(port)
     for (const child of this.standIns.values()) child.kill('SIGKILL')
   }

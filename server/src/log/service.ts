@@ -4,11 +4,11 @@ import type { Knex } from 'knex'
 import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { type RecordChange, writeHistory } from '../records/history.ts'
+import { type HistoryRow, namedPairs, pairsOf, type RecordPair, type Row } from '../records/log-pairs.ts'
 import { BuildModel, fieldsOf, modelOf } from '../records/models.ts'
 import { patchRecord, removeRecord } from '../records/removal.ts'
 import { applyRules, storedContext } from '../records/rules.ts'
 import { lockBuild, plain, sameFields } from '../records/versioned.ts'
-import { type HistoryRow, namedPairs, pairsOf, type RecordPair, type Row } from './pairs.ts'
 
 const INVERSE: Record<LogAction, LogAction> = {
   create: 'remove',
@@ -126,8 +126,11 @@ export class LogService {
   /** Takes back the making of a build: only while nothing else was written to it. */
   private async undoBuild(trx: Knex, actor: Actor, entry: HistoryRow): Promise<{ action: LogAction; name: string; current: unknown }> {
     const build = await lockBuild(trx, entry.buildId)
-    const later = await trx('history').where({ buildId: entry.buildId }).where('id', '>', entry.id).whereNot('at', entry.at).first()
-    if (later) throw new AppError('rule-broken', 'This build was worked on since. Delete the build in the Garage if it is not wanted.')
+    // Its stage 0 was made with it, by the very next line.
+    const later = (await trx('history').where({ buildId: entry.buildId }).where('id', '>', entry.id).orderBy('id').limit(2)) as HistoryRow[]
+    const isStage0 = ({ resource, action, after }: HistoryRow) => resource === 'stages' && action === 'create' && (after as Row).position === 0
+    if (later.length > 1 || later.some((line) => !isStage0(line)))
+      throw new AppError('rule-broken', 'This build was worked on since. Delete the build in the Garage if it is not wanted.')
     const meta = { version: (build.version as number) + 1, updatedAt: actor.now, updatedBy: actor.person }
     const after = plain(await BuildModel.query(trx).patchAndFetchById(entry.buildId, { deletedAt: actor.now, ...meta }))
     await writeHistory(trx, actor, {

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { photoQuerySchema } from '@bold-ballast/contract'
 import express, { Router } from 'express'
 import type { Knex } from 'knex'
@@ -27,9 +28,11 @@ export function photoRoutes(knex: Knex, records: RecordService): Router {
     const buildId = readId(request.params.buildId, 'build')
     const photo = await records.get('photos', buildId, readId(request.params.id, 'picture'))
     if (typeof photo.mediaType !== 'string') throw new AppError('not-found', 'There is no such picture.')
-    // The bytes of a picture never change under its id.
-    response.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
-    response.type(photo.mediaType).send(await photoBytes(knex, buildId, photo.id as string))
+    const bytes = await photoBytes(knex, buildId, photo.id as string)
+    // A browser keeps them and asks each time whether it may show them.
+    response.setHeader('Cache-Control', 'private, no-cache')
+    response.setHeader('ETag', `"${createHash('sha256').update(bytes).digest('base64url')}"`)
+    response.type(photo.mediaType).send(bytes)
   })
   return router
 }

@@ -2,7 +2,9 @@ import {
   type BuildRecords,
   type CalculationAnswer,
   findCalculation,
+  type LiveLists,
   lateValue,
+  type MovedLine,
   openCar,
   orElse,
   type RoadAsked,
@@ -10,10 +12,19 @@ import {
   runCalculation,
   type StageValue,
   summariseRoad,
+  type WhatMoved,
+  whatMoved,
 } from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, logColumnsOf, logOf, pullsOf } from '../file-reading/read-for.ts'
 import { solverTools } from '../solver/solver.ts'
+
+interface MovedAsked {
+  readonly lists: LiveLists
+  readonly lines: readonly MovedLine[]
+  readonly asked: Parameters<typeof whatMoved>[2]
+  readonly isWhole: boolean
+}
 
 /** What the pool can be asked for; each runs on a thread of its own, away from the one that serves. */
 export const JOBS = {
@@ -35,6 +46,8 @@ export const JOBS = {
       ),
     )
   },
+  /** What moved a number of a build over a part of its log. */
+  whatMoved: ({ lists, lines, asked, isWhole }: MovedAsked): WhatMoved => whatMoved(lists, lines, asked, isWhole),
   /** A road in short, for Board and rail. */
   road: (asked: RoadAsked): RoadSummary => summariseRoad(asked),
   /** What the columns of a file of pulls seem to be. */

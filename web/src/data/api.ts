@@ -18,6 +18,7 @@ import {
   type RecordsAnswer,
   type ShelfAddress,
   type ShelfEntry,
+  type SinceAnswer,
   type WorkingAnswer,
 } from '@bold-ballast/contract'
 import {
@@ -29,6 +30,7 @@ import {
   type JobsRoom,
   type LogColumnMapping,
   listOfAddress,
+  type Metric,
   type PowerRoom,
   type RecordList,
   type ResourceName,
@@ -112,7 +114,7 @@ export const api = createApi({
   tagTypes: TAG_TYPES,
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
-    garage: build.query<GarageEntry[], void>({ query: () => 'builds', providesTags: ['Garage'] }),
+    garage: build.query<GarageEntry[], void>({ query: () => ({ url: 'builds', params: { day: localDay() } }), providesTags: ['Garage'] }),
     records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: (_r, _e, id) => restsOnAll(id) }),
     revision: build.query<{ revision: number }, string>({ query: (id) => `builds/${id}/revision` }),
     board: build.query<Board, string>({ query: (id) => `builds/${id}/board?day=${localDay()}`, providesTags: (_r, _e, id) => restsOn(id, 'board') }),
@@ -130,7 +132,7 @@ export const api = createApi({
     aero: build.query<AeroRoom, string>({ query: (id) => `builds/${id}/aero`, providesTags: (_r, _e, id) => restsOn(id, 'aero') }),
     drivetrain: build.query<DriveRoom, string>({ query: (id) => `builds/${id}/drivetrain`, providesTags: (_r, _e, id) => restsOn(id, 'drivetrain') }),
     working: build.query<WorkingAnswer, { buildId: string; of: WorkingSubject; id: string }>({
-      query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id } }),
+      query: ({ buildId, of, id }) => ({ url: `builds/${buildId}/working`, params: { of, id, day: localDay() } }),
       providesTags: (_r, _e, { buildId }) => restsOnAll(buildId),
     }),
     createBuild: build.mutation<Body, Body>({
@@ -170,6 +172,13 @@ export const api = createApi({
     log: build.query<LogPage, { buildId: string; before?: number }>({
       query: ({ buildId, ...params }) => ({ url: `builds/${buildId}/log`, params }),
       providesTags: (_r, _e, { buildId }) => restsOnAll(buildId),
+    }),
+    since: build.query<SinceAnswer, { buildId: string; from: string; metric: Metric; stage: string; ends: 'yes' | 'no' }>({
+      query: ({ buildId, from, ...params }) => ({ url: `builds/${buildId}/since`, params: { ...params, ...(from === '' ? {} : { from }), day: localDay() } }),
+      providesTags: (_r, _e, { buildId }) => restsOnAll(buildId),
+    }),
+    boardThen: build.query<Board, { buildId: string; at: number }>({
+      query: ({ buildId, at }) => ({ url: `builds/${buildId}/board`, params: { at, day: localDay() } }),
     }),
     undo: build.mutation<{ action: string; name: string; entryId: number }, { buildId: string; entryId: number }>({
       query: ({ buildId, entryId }) => ({ url: `builds/${buildId}/log/${entryId}/undo`, method: 'POST', body: {} }),

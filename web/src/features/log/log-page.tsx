@@ -1,6 +1,7 @@
 import type { LogEntry, RecordsAnswer } from '@bold-ballast/contract'
 import { KINDS, recordName, recordWord } from '@bold-ballast/core'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { api } from '../../data/api.ts'
 import { useAppDispatch } from '../../data/store.ts'
 import { takeBack } from '../../data/take-back.ts'
@@ -108,6 +109,13 @@ function Entry({ entry, buildId, nameOf }: { entry: LogEntry; buildId: string; n
         ) : (
           <span className="text-xs text-quiet">{keptBecause}</span>
         )}
+        <Link
+          className="word-link ml-3 text-xs"
+          to={`/builds/${buildId}/crew?entry=${entry.id}`}
+          aria-label={`As it stood behind: ${ACTION_WORDS[action]} ${name}`}
+        >
+          as it stood here
+        </Link>
       </div>
     </li>
   )
