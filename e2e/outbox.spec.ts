@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import knexPackage from 'knex'
 import { freshBuild } from './fresh-build.ts'
-import { expect, test } from './server.ts'
+import { expect, type Served, test } from './server.ts'
 
 /** Numbers from a seed (mulberry32), so that a moment that went wrong can be tried again. */
 function seeded(seed: number): () => number {
@@ -104,7 +104,8 @@ test('what is refused stays in sight with the reason, and can be given up', asyn
   expect((await stored(page, path)).some(({ name }) => name === 'jack point')).toBe(false)
 })
 
-test('a conflict that came out of the waiting is shown side by side', async ({ page, served }) => {
+/** A weighing of a line that waits while the server is away, and what somebody else did to the line meanwhile. */
+async function weighedBehind(page: Page, served: Served, theirs: string): Promise<void> {
   const path = await openLedger(page)
   await type(page, 'on skid plate 4 kg guess')
   await expect(page.getByRole('cell', { name: /^skid plate/ })).toBeVisible()
@@ -115,13 +116,45 @@ test('a conflict that came out of the waiting is shown side by side', async ({ p
   await page.keyboard.type('4.6')
   await page.keyboard.press('Enter')
   await expect(page.getByText('1 entry waits for the server.')).toBeVisible()
-  // Somebody else was first, while this one waited.
-  await served.query('update changes set version = version + 1, name = $2, updated_by = $3 where id = $1', [line?.id ?? '', 'longer skid plate', 'Odd'])
+  await served.query(`update changes set version = version + 1, updated_by = 'Odd', ${theirs} where id = $1`, [line?.id ?? ''])
   await served.start()
+}
+
+test('an edit that waited while somebody changed another field of it: both are kept, and it is said', async ({ page, served }) => {
+  await weighedBehind(page, served, `name = 'longer skid plate'`)
+  await expect(page.getByText(/Odd had changed something else of it meanwhile: both are kept/)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('Not stored')).toHaveCount(0)
+  await expect(page.getByRole('row').filter({ hasText: 'longer skid plate' })).toContainText('weighed')
+  await page.getByRole('button', { name: 'Good' }).click()
+  await expect(page.getByText(/both are kept/)).toHaveCount(0)
+})
+
+test('a conflict of one field that came out of the waiting is shown side by side, with who it was', async ({ page, served }) => {
+  await weighedBehind(page, served, `values = jsonb_set(values, '{0,massKg}', '5')`)
   const alert = page.getByRole('alert').filter({ hasText: 'Not stored' })
   await expect(alert).toContainText('Odd changed it in the meantime', { timeout: 20_000 })
-  await expect(alert).toContainText('Yours')
+  await expect(alert.getByRole('columnheader', { name: /^Odd, / })).toBeVisible()
   await alert.getByRole('button', { name: 'Store mine' }).click()
   await expect(alert).toBeHidden()
-  await expect(page.getByRole('row').filter({ hasText: 'longer skid plate' })).toContainText('weighed')
+  await expect(page.getByRole('row').filter({ hasText: 'skid plate' })).toContainText('weighed')
+})
+
+test('two edits of one record that waited go out one after the other, and neither meets the other as a stranger’s', async ({ page, served }) => {
+  const path = await openLedger(page)
+  await type(page, 'on skid plate 4 kg guess')
+  await expect.poll(async () => (await stored(page, path)).some(({ name }) => name === 'skid plate')).toBe(true)
+  await expect(page.getByRole('button', { name: 'Weigh skid plate' })).toBeVisible()
+  await served.kill()
+  for (const kg of ['4.6', '4.8']) {
+    await page.getByRole('button', { name: 'Weigh skid plate' }).click()
+    await page.keyboard.type(kg)
+    await page.keyboard.press('Enter')
+  }
+  await expect(page.getByText('2 entries wait for the server.')).toBeVisible()
+  await served.start()
+  await expect(page.getByText(/wait for the server/)).toHaveCount(0, { timeout: 20_000 })
+  await expect(page.getByText('Not stored')).toHaveCount(0)
+  const line = async () => (await stored(page, path)).find(({ name }) => name === 'skid plate') as unknown as { values: { massKg: number }[]; version: number }
+  await expect.poll(async () => [(await line()).values.at(-1)?.massKg, (await line()).version], { timeout: 20_000 }).toEqual([4.8, 3])
+  await expect(page.getByText('Not stored')).toHaveCount(0)
 })

@@ -1,20 +1,29 @@
-import type { Waiting } from '../data/outbox.ts'
+import { keptBoth, type Waiting } from '../data/outbox.ts'
 import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
-import { useAppSelector } from '../data/store.ts'
+import { useAppDispatch, useAppSelector } from '../data/store.ts'
 import { StaleChoice } from '../ui/forms/stale-choice.tsx'
 import { RecordWord } from '../ui/record-word.tsx'
 import { Alert } from '../ui/states.tsx'
 
 /** What waits in this browser and what was refused, in plain sight on every page until it is stored or given up. */
 export function OutboxBar() {
-  const { items, away } = useAppSelector((state) => state.outbox)
+  const { items, away, said } = useAppSelector((state) => state.outbox)
+  const dispatch = useAppDispatch()
   const waiting = items.filter((item) => item.refusal === null)
   const refused = items.filter((item) => item.refusal !== null)
-  const isWorthSaying = refused.length > 0 || (away !== null && waiting.length > 0)
+  const isWorthSaying = refused.length > 0 || (away !== null && waiting.length > 0) || said !== null
   if (!isWorthSaying) return null
   return (
     <section aria-label="Not stored yet" className="no-print border-b border-line bg-page px-5 py-2">
-      {waiting.length > 0 && (
+      {said !== null && (
+        <p role="status">
+          {said}{' '}
+          <button type="button" className="word-link" onClick={() => dispatch(keptBoth(null))}>
+            Good
+          </button>
+        </p>
+      )}
+      {waiting.length > 0 && away !== null && (
         <details>
           <summary className="min-h-6 cursor-pointer text-wait">
             <span role="status">

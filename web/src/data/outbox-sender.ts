@@ -1,6 +1,8 @@
+import type { Problem } from '@bold-ballast/contract'
 import { listOfAddress, type RecordList } from '@bold-ballast/core'
 import { api, readFailure } from './api.ts'
-import { isAway, isSeen, justSent, OUTBOX_KEY, reread, storedOutbox, type Waiting } from './outbox.ts'
+import { isAway, isSeen, justSent, keptBoth, OUTBOX_KEY, reread, storedOutbox, type Waiting } from './outbox.ts'
+import { keptBothWords, mergeStale } from './stale-edit.ts'
 import { store } from './store.ts'
 
 const PAUSES_MS = [700, 1500, 3000, 5000]
@@ -12,10 +14,19 @@ let isRunning = false
 const withLock = (work: () => Promise<void>): Promise<void> =>
   navigator.locks ? navigator.locks.request('bold-ballast.outbox', work).then(() => undefined) : work()
 
+/** A record as it was read last. */
+function asRead({ buildId, resource, recordId }: Pick<Waiting, 'buildId' | 'resource' | 'recordId'>): Readonly<Record<string, unknown>> | null {
+  const { data } = api.endpoints.records.select(buildId)(store.getState() as never)
+  const list = data?.[listOfAddress(resource) as RecordList] as readonly { readonly id: string }[] | undefined
+  return (list?.find(({ id }) => id === recordId) as Readonly<Record<string, unknown>> | undefined) ?? null
+}
+
 /** Puts a write into the outbox and sends what waits. */
-export function enqueue(item: Omit<Waiting, 'id' | 'refusal'>): string {
+export function enqueue(item: Omit<Waiting, 'id' | 'refusal' | 'base'>): string {
   const id = crypto.randomUUID()
-  storedOutbox.add({ ...item, id, refusal: null })
+  const read = item.kind === 'update' ? asRead(item) : null
+  // An edit that began on an older version of it knows nothing of how it stood.
+  storedOutbox.add({ ...item, id, base: read?.version === item.body.version ? read : null, refusal: null })
   store.dispatch(reread())
   void flush()
   return id
@@ -26,7 +37,7 @@ export function discard(id: string): void {
   store.dispatch(reread())
 }
 
-export function sendAgain(id: string, body: Record<string, unknown>): void {
+export function sendAgain(id: string, body: Readonly<Record<string, unknown>>): void {
   storedOutbox.resend(id, body)
   store.dispatch(reread())
   void flush()
@@ -47,7 +58,8 @@ export async function flush(): Promise<void> {
 async function sendAll(): Promise<void> {
   for (let item = storedOutbox.first(); item; item = storedOutbox.first()) {
     try {
-      await sendOne(item)
+      const stored = await sendOne(item)
+      if (item.kind === 'update') storedOutbox.follow(item, stored as Readonly<Record<string, unknown>>)
       store.dispatch(justSent(item))
       void untilSeen(item)
       storedOutbox.drop(item.id)
@@ -61,11 +73,23 @@ async function sendAll(): Promise<void> {
         retry = setTimeout(() => void flush(), PAUSES_MS[Math.min(attempt++, PAUSES_MS.length - 1)])
         return
       }
+      if (keepsBoth(item, failure.problem)) continue
       storedOutbox.refuse(item.id, { message: failure.message, problem: failure.problem })
     }
     store.dispatch(reread())
   }
   store.dispatch(reread())
+}
+
+/** Whether an edit met one of other fields: then it goes out again onto that one, and it is said. */
+function keepsBoth(item: Waiting, problem: Problem): boolean {
+  const theirs = problem.code === 'stale' ? (problem.current as Readonly<Record<string, unknown>> | undefined) : undefined
+  if (item.kind !== 'update' || !theirs) return false
+  const merged = mergeStale({ mine: item.body, base: item.base ?? null, theirs })
+  if (merged.kind !== 'both') return false
+  storedOutbox.resend(item.id, merged.body)
+  store.dispatch(keptBoth(`${item.words}: ${keptBothWords(theirs)}`))
+  return true
 }
 
 const LOOK_MS = 100

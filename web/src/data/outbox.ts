@@ -10,7 +10,9 @@ export interface Waiting {
   readonly kind: 'create' | 'update'
   readonly resource: ResourceName
   readonly recordId: string
-  readonly body: Record<string, unknown>
+  readonly body: Readonly<Record<string, unknown>>
+  /** Of an edit: the record as it was read last; null: nobody knows. */
+  readonly base?: Readonly<Record<string, unknown>> | null | undefined
   /** What it is, in words, for the list of what waits. */
   readonly words: string
   /** The line as it was typed, to put it back. */
@@ -26,9 +28,11 @@ export interface OutboxState {
   readonly away: string | null
   /** What the server has got and the lists that were read do not show yet. */
   readonly sent: readonly Waiting[]
+  /** What is said of an edit that met another one and was kept beside it. */
+  readonly said: string | null
 }
 
-const initialState: OutboxState = { items: readStored<Waiting[]>(OUTBOX_KEY, []), away: null, sent: [] }
+const initialState: OutboxState = { items: readStored<Waiting[]>(OUTBOX_KEY, []), away: null, sent: [], said: null }
 
 /** What waits to be sent, oldest first. The browser's storage is the truth, so that tabs agree and a closed one loses nothing. */
 const slice = createSlice({
@@ -38,11 +42,12 @@ const slice = createSlice({
     reread: (state) => ({ ...state, items: readStored<Waiting[]>(OUTBOX_KEY, []) }),
     justSent: (state, { payload }: PayloadAction<Waiting>) => ({ ...state, sent: [...state.sent, payload] }),
     isSeen: (state, { payload }: PayloadAction<string>) => ({ ...state, sent: state.sent.filter(({ id }) => id !== payload) }),
+    keptBoth: (state, { payload }: PayloadAction<string | null>) => ({ ...state, said: payload }),
     isAway: (state, { payload }: PayloadAction<string | null>) => ({ ...state, away: payload }),
   },
 })
 
-export const { reread, isAway, justSent, isSeen } = slice.actions
+export const { reread, isAway, justSent, isSeen, keptBoth } = slice.actions
 export const outboxReducer = slice.reducer
 
 const write = (change: (items: readonly Waiting[]) => readonly Waiting[]) => writeStored(OUTBOX_KEY, change(readStored<Waiting[]>(OUTBOX_KEY, [])))
@@ -54,5 +59,15 @@ export const storedOutbox = {
   drop: (id: string) => write((items) => items.filter((item) => item.id !== id)),
   refuse: (id: string, refusal: Waiting['refusal']) => write((items) => items.map((item) => (item.id === id ? { ...item, refusal } : item))),
   /** Sends a refused one again, with the fields given. */
-  resend: (id: string, body: Record<string, unknown>) => write((items) => items.map((item) => (item.id === id ? { ...item, body, refusal: null } : item))),
+  resend: (id: string, body: Readonly<Record<string, unknown>>) =>
+    write((items) => items.map((item) => (item.id === id ? { ...item, body, refusal: null } : item))),
+  /** Edits of the same record that wait behind one that was stored rest on what it became. */
+  follow: ({ recordId, buildId, body }: Waiting, record: Readonly<Record<string, unknown>>) =>
+    write((items) =>
+      items.map((item) =>
+        item.kind === 'update' && item.recordId === recordId && item.buildId === buildId && item.body.version === body.version
+          ? { ...item, body: { ...item.body, version: record.version }, base: record }
+          : item,
+      ),
+    ),
 }

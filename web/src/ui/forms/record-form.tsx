@@ -1,7 +1,11 @@
 import type { QuantityKind, ResourceName } from '@bold-ballast/core'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
+import { readFailure } from '../../data/api.ts'
+import { keptBoth } from '../../data/outbox.ts'
 import { enqueue } from '../../data/outbox-sender.ts'
+import { keptBothWords, mergeStale } from '../../data/stale-edit.ts'
+import { useAppDispatch } from '../../data/store.ts'
 import { readStored, writeStored } from '../../data/stored.ts'
 import { useSender } from '../../data/use-sender.ts'
 import { useQuantities } from '../quantity.ts'
@@ -63,6 +67,7 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
   const [draft] = useState(() => readStored<Draft>(key, { id: crypto.randomUUID(), values: {} }))
   const { units, decimalMark } = useQuantities()
   const sender = useSender()
+  const dispatch = useAppDispatch()
   const form = useForm<FormValues>({ defaultValues: { ...defaults, ...draft.values } })
   const [staleBody, setStaleBody] = useState<Record<string, unknown> | null>(null)
   const formId = useId()
@@ -79,6 +84,20 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
     if (storedLast === key && fields[0]) form.setFocus(fields[0].name)
   }, [])
 
+  /** Where somebody else changed other fields meanwhile, mine go onto theirs, and it is said; the same field is a choice. */
+  const sendBeside = async (body: Record<string, unknown>) => {
+    try {
+      return await send(body)
+    } catch (error) {
+      const { problem } = readFailure(error)
+      const theirs = problem?.code === 'stale' ? (problem.current as Record<string, unknown> | undefined) : undefined
+      const merged = theirs && mergeStale({ mine: body, base: toBody(new FormReader(defaults, units, decimalMark), draft.id), theirs })
+      if (!theirs || merged?.kind !== 'both') throw error
+      const answer = await send({ ...merged.body })
+      dispatch(keptBoth(keptBothWords(theirs)))
+      return answer
+    }
+  }
   const sendBody = async (body: Record<string, unknown>) => {
     setStaleBody(body)
     let isKept = false
@@ -87,7 +106,7 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
       const { buildId, resource, recordId, words } = to
       enqueue({ buildId, resource, kind: recordId ? 'update' : 'create', recordId: recordId ?? String(body.id), body, words })
     }
-    const answer = await sender.send(() => send(body), queueAs && (() => keep(queueAs)))
+    const answer = await sender.send(() => sendBeside(body), queueAs && (() => keep(queueAs)))
     if (answer === null && !isKept) return
     writeStored(key, undefined)
     storedLast = key

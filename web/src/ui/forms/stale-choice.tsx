@@ -1,3 +1,5 @@
+import { timeText } from '../words.ts'
+
 /** Two people changed one record: both versions side by side, and a choice. */
 export function StaleChoice({
   mine,
@@ -24,7 +26,10 @@ export function StaleChoice({
           <tr>
             <th>Field</th>
             <th>Yours</th>
-            <th>Theirs</th>
+            <th>
+              {String(theirs.updatedBy ?? 'Theirs')}
+              {typeof theirs.updatedAt === 'string' ? `, ${timeText(theirs.updatedAt)}` : ''}
+            </th>
           </tr>
         </thead>
         <tbody>
