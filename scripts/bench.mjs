@@ -119,6 +119,23 @@ async function boardApi(build, line) {
   putTimes('POST a ledger line', await times(30, (i) => write('POST', `/builds/${build.id}/changes`, newLine(line.stageId, `bolt ${i}`))), '')
 }
 
+/** Who moved the number: 20 spells of two people, both ends alone and whole, and how long others wait for an answer meanwhile. */
+async function sinceYouLooked(build, line) {
+  const from = (await json(`/builds/${build.id}/log?limit=1`)).entries[0].id
+  const as = (person) => ({ 'content-type': 'application/json', 'x-person': person })
+  for (let i = 0; i < 20; i++) {
+    const body = JSON.stringify({ ...newLine(line.stageId, `spell ${i}`), state: 'planned', doneAt: null })
+    await request(`/builds/${build.id}/changes`, { method: 'POST', headers: as(i % 2 ? 'Wen' : 'Ilse'), body })
+  }
+  const since = (ends) => json(`/builds/${build.id}/since?from=${from}&metric=massReady&ends=${ends}`)
+  await since('yes')
+  putTimes('who moved it, then and now, 20 spells', await times(5, () => since('yes')), '< 400')
+  const whole = []
+  const waited = await slowestAnswerDuring(async () => whole.push(...(await times(5, () => since('no')))))
+  putTimes('who moved it, every step of 20 spells', whole, '< 2000')
+  put('  slowest other answer meanwhile', waited.toFixed(1), '', '< 100')
+}
+
 const newLine = (stageId, name) => ({
   id: randomUUID(),
   stageId,
@@ -806,6 +823,7 @@ try {
   const file = await buildInAndOut()
   const line = file.changes[0]
   await boardApi(file.build, line)
+  await sinceYouLooked(file.build, line)
   const parts = JSON.stringify({ knownKg: 900, parts: Array.from({ length: 300 }, (_, i) => ({ massKg: 1 + (i % 40) })) })
   const forecast = () =>
     request('/calc/mass.forecast', { method: 'POST', headers: { 'content-type': 'application/json' }, body: parts }).then((answer) => answer.json())
