@@ -13,6 +13,8 @@ export interface LogEntry {
   readonly id: number
   readonly at: string
   readonly by: string
+  /** When it was typed, where it waited in a browser before it was stored. */
+  readonly typedAt: string | null
   readonly action: LogAction
   readonly resource: ResourceName | 'builds'
   readonly recordId: string
@@ -63,6 +65,9 @@ export interface SinceAnswer {
 
 /** Name of the answer's header that tells which line of the log a write made. */
 export const LOG_ENTRY_HEADER = 'x-log-entry'
+
+/** Name of the request's header that tells when a write was typed that waited in a browser. */
+export const TYPED_AT_HEADER = 'x-typed-at'
 
 /** Whether an entry of the log holds a list of records rather than one. */
 export const isListEntry = (action: LogAction): boolean => action === 'import' || action === 'reorder' || action === 'batch'

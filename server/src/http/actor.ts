@@ -1,4 +1,5 @@
-import { LOG_ENTRY_HEADER } from '@bold-ballast/contract'
+import { LOG_ENTRY_HEADER, TYPED_AT_HEADER } from '@bold-ballast/contract'
+import { z } from '@bold-ballast/core'
 import type { Request } from 'express'
 import { personOf } from './guard.ts'
 
@@ -6,14 +7,27 @@ import { personOf } from './guard.ts'
 export interface Actor {
   readonly person: string
   readonly now: string
+  /** When it was typed, where it waited in a browser. */
+  readonly typedAt?: string | null
   /** Told the number of each line written to the log, so that a caller can offer to take it back. */
   readonly noteEntry?: (entryId: number) => void
+}
+
+/** Shorter than this is no waiting. */
+const LEAST_WAIT_MS = 60_000
+const instant = z.iso.datetime({ offset: true })
+
+/** When a write was typed that waited; what is no time, or lies ahead, says nothing. */
+function typedAtOf(request: Request, now: number): string | null {
+  const typed = instant.safeParse(request.get(TYPED_AT_HEADER))
+  return typed.success && now - Date.parse(typed.data) >= LEAST_WAIT_MS ? new Date(typed.data).toISOString() : null
 }
 
 /** Who writes, and the one time of the write; the answer's header tells which line of the log it made, the last where there are several. */
 export const actorOf = (request: Request<never> | Request): Actor => ({
   person: personOf(request as Request),
   now: new Date().toISOString(),
+  typedAt: typedAtOf(request as Request, Date.now()),
   noteEntry: (entryId) => (request as Request).res?.setHeader(LOG_ENTRY_HEADER, String(entryId)),
 })
 

@@ -52,6 +52,16 @@ describe('the log', () => {
     expect(Number(answer.headers['x-log-entry'])).toBe((await log(build)).entries[0].id)
   })
 
+  it('tells when an entry was typed that waited in a browser, and nothing of one that did not', async () => {
+    const build = await makeBuild(server)
+    const ago = (ms: number) => new Date(Date.now() - ms).toISOString()
+    const typed = ago(3 * 3_600_000)
+    for (const at of [typed, ago(1000), 'this morning', ago(-3_600_000)])
+      await server.call('POST', `${build.path}/changes`, changeBody(build.stageOne), { 'x-typed-at': at })
+    const { entries } = await log(build)
+    expect(entries.slice(0, 4).map(({ typedAt }: { typedAt: string | null }) => typedAt)).toEqual([null, null, null, typed])
+  })
+
   test.each([
     ['a limit that is no number', '?limit=many', 422],
     ['a field nobody knows', '?colour=red', 422],

@@ -175,6 +175,7 @@ function describe(entry: HistoryRow, now: ReadonlyMap<string, Row>, undoneBy: nu
     id: entry.id,
     at: entry.at,
     by: entry.by,
+    typedAt: entry.typedAt === null ? null : new Date(entry.typedAt).toISOString(),
     action: entry.action,
     resource: entry.resource,
     recordId: entry.recordId,

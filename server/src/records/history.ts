@@ -35,6 +35,7 @@ export async function writeHistory(trx: Knex, actor: Actor, entry: HistoryEntry)
       after: after === null ? null : JSON.stringify(after),
       companions: companions.length === 0 ? null : JSON.stringify(companions),
       at: actor.now,
+      typedAt: actor.typedAt ?? null,
       by: actor.person,
     })
     .returning('id')

@@ -14,6 +14,7 @@ export interface HistoryRow {
   readonly companions: readonly RecordPair[] | null
   readonly at: string
   readonly by: string
+  readonly typedAt: string | Date | null
   readonly undoes: number | null
 }
 

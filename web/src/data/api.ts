@@ -19,6 +19,7 @@ import {
   type ShelfAddress,
   type ShelfEntry,
   type SinceAnswer,
+  TYPED_AT_HEADER,
   type WorkingAnswer,
 } from '@bold-ballast/contract'
 import {
@@ -55,6 +56,9 @@ export interface PullFileArguments {
   /** Which of the session's settings the pulls ran on; left out: the first. */
   readonly settingId?: string
 }
+
+/** Tells when a write was typed that waited here. */
+const typedHeader = (typedAt: string | undefined): Record<string, string> => (typedAt ? { [TYPED_AT_HEADER]: typedAt } : {})
 
 /** A file is sent under the type the server asks for, whatever the system it came from calls it. */
 const typed = (file: Blob, type: string): Blob => file.slice(0, file.size, type)
@@ -139,8 +143,8 @@ export const api = createApi({
       query: (body) => ({ url: 'builds', method: 'POST', body }),
       invalidatesTags: (_r, error) => (error ? [] : ['Garage']),
     }),
-    createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body }>({
-      query: ({ buildId, resource, body }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body }),
+    createRecord: build.mutation<Body, { buildId: string; resource: ResourceName; body: Body; typedAt?: string | undefined }>({
+      query: ({ buildId, resource, body, typedAt }) => ({ url: `builds/${buildId}/${resource}`, method: 'POST', body, headers: typedHeader(typedAt) }),
       // What was stored stands in the lists at once, before they are read again.
       onQueryStarted: async ({ buildId, resource }, { dispatch, queryFulfilled, getState }) => {
         const made = await queryFulfilled.catch(() => null)
@@ -152,8 +156,13 @@ export const api = createApi({
       },
       invalidatesTags: (_r, error, { buildId, resource }) => (error ? [] : touchesList(buildId, resource)),
     }),
-    patchRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; body: Body }>({
-      query: ({ buildId, resource, id, body }) => ({ url: `builds/${buildId}/${resource}/${id}`, method: 'PATCH', body }),
+    patchRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; body: Body; typedAt?: string | undefined }>({
+      query: ({ buildId, resource, id, body, typedAt }) => ({
+        url: `builds/${buildId}/${resource}/${id}`,
+        method: 'PATCH',
+        body,
+        headers: typedHeader(typedAt),
+      }),
       invalidatesTags: (_r, error, { buildId, resource }) => (error ? touchesBuild(buildId) : touchesList(buildId, resource)),
     }),
     removeRecord: build.mutation<Body, { buildId: string; resource: ResourceName; id: string; version: number }>({

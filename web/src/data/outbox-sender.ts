@@ -22,11 +22,11 @@ function asRead({ buildId, resource, recordId }: Pick<Waiting, 'buildId' | 'reso
 }
 
 /** Puts a write into the outbox and sends what waits. */
-export function enqueue(item: Omit<Waiting, 'id' | 'refusal' | 'base'>): string {
+export function enqueue(item: Omit<Waiting, 'id' | 'refusal' | 'base' | 'typedAt'>): string {
   const id = crypto.randomUUID()
   const read = item.kind === 'update' ? asRead(item) : null
   // An edit that began on an older version of it knows nothing of how it stood.
-  storedOutbox.add({ ...item, id, base: read?.version === item.body.version ? read : null, refusal: null })
+  storedOutbox.add({ ...item, id, typedAt: new Date().toISOString(), base: read?.version === item.body.version ? read : null, refusal: null })
   store.dispatch(reread())
   void flush()
   return id
@@ -109,10 +109,10 @@ async function untilSeen({ id, buildId, resource, recordId, kind }: Waiting): Pr
   store.dispatch(isSeen(id))
 }
 
-function sendOne({ kind, buildId, resource, recordId, body }: Waiting): Promise<unknown> {
+function sendOne({ kind, buildId, resource, recordId, body, typedAt }: Waiting): Promise<unknown> {
   return kind === 'create'
-    ? store.dispatch(api.endpoints.createRecord.initiate({ buildId, resource, body })).unwrap()
-    : store.dispatch(api.endpoints.patchRecord.initiate({ buildId, resource, id: recordId, body })).unwrap()
+    ? store.dispatch(api.endpoints.createRecord.initiate({ buildId, resource, body, typedAt })).unwrap()
+    : store.dispatch(api.endpoints.patchRecord.initiate({ buildId, resource, id: recordId, body, typedAt })).unwrap()
 }
 
 /** Starts with what an earlier page left, and follows the network and other tabs. */

@@ -15,6 +15,7 @@ export interface Waiting {
   readonly base?: Readonly<Record<string, unknown>> | null | undefined
   /** What it is, in words, for the list of what waits. */
   readonly words: string
+  readonly typedAt?: string | undefined
   /** The line as it was typed, to put it back. */
   readonly typed?: string | undefined
   readonly refusal: { readonly message: string; readonly problem: Problem | null } | null

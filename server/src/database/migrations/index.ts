@@ -19,6 +19,7 @@ import * as workshop from './0017-workshop.ts'
 import * as noise from './0018-noise.ts'
 import * as checks from './0019-checks.ts'
 import * as otherCoolers from './0020-other-coolers.ts'
+import * as typedAt from './0021-typed-at.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -41,4 +42,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0018-noise': noise,
   '0019-checks': checks,
   '0020-other-coolers': otherCoolers,
+  '0021-typed-at': typedAt,
 }

@@ -81,6 +81,7 @@ function Entry({ entry, buildId, nameOf }: { entry: LogEntry; buildId: string; n
     <li className="grid gap-x-5 gap-y-1 border-t border-line py-2.5 sm:grid-cols-[150px_120px_1fr_auto]">
       <time dateTime={entry.at} className="text-quiet">
         {timeText(entry.at)}
+        {entry.typedAt !== null && <span className="block text-xs">typed {timeText(entry.typedAt)}, waited in a browser</span>}
       </time>
       <span className="truncate">{entry.by}</span>
       <div className={undoneBy !== null ? 'text-faint line-through' : ''}>
@@ -122,9 +123,10 @@ function Entry({ entry, buildId, nameOf }: { entry: LogEntry; buildId: string; n
 }
 
 const logTable = (entries: readonly LogEntry[], nameOf: NameOf) => ({
-  head: ['When', 'Who', 'Action', 'Record', 'Name', 'Fields', 'Entry'],
+  head: ['When', 'Typed', 'Who', 'Action', 'Record', 'Name', 'Fields', 'Entry'],
   rows: entries.map((entry) => [
     entry.at,
+    entry.typedAt,
     entry.by,
     ACTION_WORDS[entry.action],
     recordWord(entry.resource),
