@@ -120,19 +120,21 @@ const ratingSchema = z
   .nullable()
   .default(null)
 
-/** A core in a place, as it is thought of beside what is planned. */
-export const otherCoolerSchema = z.strictObject({
-  name,
+/** A core in a place. */
+const coreFields = {
   /** Mass, place and price are its part's. */
   partId: id.nullable().default(null),
   areaM2: within(0.005, 3),
+  /** Null: nobody knows; a steady lap that was logged stands for it. */
   rating: ratingSchema,
   mount: z.enum(COOLER_MOUNTS).default('bareNose'),
+  /** Air in the core over road speed; null: as is usual where it sits. */
   faceShare: optional(0.01, 1),
-  /** Null: as in the plan. */
-  flowM3PerS: optional(1e-6, 1),
   fluidL: within(0.1, 100),
-})
+}
+
+/** A core as it is thought of beside what is planned; its flow as in the plan where it is null. */
+export const otherCoolerSchema = z.strictObject({ name, ...coreFields, flowM3PerS: optional(1e-6, 1) })
 export type OtherCooler = z.output<typeof otherCoolerSchema>
 
 const hotSchema = z.strictObject({ speedMps: within(1, 120), airK: within(220, 340), airDensityKgM3: optional(0.5, 2) })
@@ -163,16 +165,8 @@ export const coolingPlanKind = defineRecord({
     heatW: optional(100, 1e6),
     /** A lap's mean of full heat; null: as is usual for the discipline. */
     loadShare: optional(0.05, 1),
-    /** The core. */
-    partId: id.nullable().default(null),
-    areaM2: within(0.005, 3),
-    /** Null: nobody knows; a steady lap that was logged stands for it. */
-    rating: ratingSchema,
-    mount: z.enum(COOLER_MOUNTS).default('bareNose'),
-    /** Air in the core over road speed; null: as is usual where it sits. */
-    faceShare: optional(0.01, 1),
+    ...coreFields,
     flowM3PerS: within(1e-6, 1),
-    fluidL: within(0.1, 100),
     /** That warms with it. */
     metalKg: within(0, 1000).default(60),
     hot: hotSchema,
