@@ -61,6 +61,8 @@ const SCREENS = [
   'drivetrain?tab=whatif',
   'drivetrain?do=course',
   'log',
+  'crew?from=0',
+  'crew?entry=1',
   '/open',
   '/formulas',
   '/formulas/mass.forecast',
@@ -150,6 +152,7 @@ test('nothing scrolls sideways on a phone, in no frame', async ({ page }) => {
     ].map((tab) => `aero?tab=${tab}`),
     'devices',
     'log',
+    'crew?from=0',
     'weight',
     ...['score', 'scales', 'finished', 'centre', 'balance', 'ballast'].map((tab) => `weight?tab=${tab}`),
   ]

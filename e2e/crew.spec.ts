@@ -54,6 +54,6 @@ test('who moved the number: seen, moved by two, a goal moved, a spell taken back
     .poll(async () => ((await (await page.request.get(`${api}/changes`)).json()) as { name: string }[]).map(({ name }) => name).includes('carpets'))
     .toBe(false)
   await page.goto(`${path}/log`)
-  await page.getByRole('link', { name: /^As it stood behind: added door cards/ }).click()
+  await page.getByRole('link', { name: /^as it stood here: added door cards/ }).click()
   await expect(heading(page)).toHaveText(/^As it stood behind entry \d+ of the log$/)
 })

@@ -113,7 +113,7 @@ function Entry({ entry, buildId, nameOf }: { entry: LogEntry; buildId: string; n
         <Link
           className="word-link ml-3 text-xs"
           to={`/builds/${buildId}/crew?entry=${entry.id}`}
-          aria-label={`As it stood behind: ${ACTION_WORDS[action]} ${name}`}
+          aria-label={`as it stood here: ${ACTION_WORDS[action]} ${name}`}
         >
           as it stood here
         </Link>
