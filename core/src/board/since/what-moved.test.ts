@@ -3,6 +3,7 @@ import { describe, expect, it, test } from 'vitest'
 import { workedExample } from '../../../test/worked-example.ts'
 import type { Row } from '../../records/define-record.ts'
 import { buildRecordsSchema } from '../../records/records.ts'
+import { movedByPerson } from './moved-by-person.ts'
 import { type LiveLists, type MovedLine, type MovedPair, putBack } from './put-back.ts'
 import { kindOfLine, MOST_SPELLS, spellsOf } from './spells.ts'
 import { whatMoved } from './what-moved.ts'
@@ -112,6 +113,15 @@ describe('what moved the mass, as worked by hand', () => {
         withOldGoal: expect.objectContaining({ word: 'doubtful' }),
       },
     ])
+  })
+  it('each person’s steps in all, the most first, and who moved the goal', () => {
+    expect(movedByPerson(moved.spells).map(({ by, step, lineCount, movedGoal }) => [by, step, lineCount, movedGoal])).toEqual([
+      ['Wen', close(7.4), 2, true],
+      ['Tomas', close(2.7112), 2, false],
+      ['Ilse', close(0), 2, false],
+    ])
+    const step = (by: string, own: number | null) => ({ by, step: own, lineCount: 1, movesGoal: false })
+    expect(movedByPerson([step('Wen', 2), step('Wen', null)])).toEqual([{ by: 'Wen', step: 2, isKnown: false, lineCount: 2, movedGoal: false }])
   })
   it('says what was done to each record', () => {
     expect(moved.spells[0]?.items.map(({ name, did, massKg }) => [name, did, massKg])).toEqual([

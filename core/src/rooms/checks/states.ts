@@ -103,7 +103,12 @@ export function marksByCheck(marks: readonly Mark[]): ReadonlyMap<string, readon
   return byCheck
 }
 
-const isBad = ({ result, damage }: Mark) => result === 'bad' || (result === 'damage' && damage?.isMakeDo !== false)
+/**
+ * Whether a mark found something that stays due: bad, or broken and mended for now.
+ * @example isBadMark({ result: 'damage', damage: { isMakeDo: false, hours: null, cost: null } }) // false
+ */
+export const isBadMark = ({ result, damage }: Pick<Mark, 'result' | 'damage'>): boolean =>
+  result === 'bad' || (result === 'damage' && damage?.isMakeDo !== false)
 /** Found in order, or put right for good. */
 export const isFound = ({ result, damage }: Mark) => result === 'ok' || result === 'fixed' || (result === 'damage' && damage?.isMakeDo === false)
 
@@ -118,7 +123,7 @@ export function dueAt(records: Records, asked: DueAsked): Due[] {
   const byName = new Map<string, Due>()
   const states = checksInCar(records, asked.position).map((check): CheckState => {
     const own = marks.get(check.id) ?? []
-    const [ok, bad] = [own.find(isFound), own.find(isBad)]
+    const [ok, bad] = [own.find(isFound), own.find(isBadMark)]
     const okOn = ok ? instantOf(ok.at) : null
     const at = check.partId ? touched.parts.get(check.partId) : touched.zones.get(check.zone?.toLowerCase() ?? '')
     const touchedOn = isDueWhenTouched(check) ? (at ?? null) : null
@@ -143,7 +148,7 @@ export function dueAt(records: Records, asked: DueAsked): Due[] {
       expiresOn: check.gear?.expiresOn ?? null,
       isAsked: asked.round !== null && check.rounds.includes(asked.round),
       marks: own.length,
-      bads: own.filter(isBad).length,
+      bads: own.filter(isBadMark).length,
     }
   })
   const lastDay = asked.event ? lastDayOf(asked.event) : asked.today

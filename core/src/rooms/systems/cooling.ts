@@ -137,6 +137,13 @@ export function settledAt(setup: CoolingSetup, at: { speedMps: number; airK: num
   return { kWPerK: found.kWPerK * factor, settledK: at.airK + over, sdK: Math.hypot(byHeatK, byFaceK, byRatingK), byHeatK, byFaceK, byRatingK }
 }
 
+/**
+ * The chance that it settles under its limit.
+ * @example chanceUnderStop({ settledK: 378, sdK: 0 }, 378.15) // 1
+ */
+export const chanceUnderStop = ({ settledK, sdK }: Pick<Settled, 'settledK' | 'sdK'>, stopK: number): number =>
+  sdK > 0 ? normalCdf((stopK - settledK) / sdK) : Number(settledK <= stopK)
+
 export interface ColdView {
   readonly settledK: number
   readonly sdK: number
@@ -218,7 +225,7 @@ export function coolingView(setup: CoolingSetup, position: number): CoolingView 
     position,
     hot,
     hotK: Math.max(hot.settledK, thermostatK ?? 0),
-    chanceUnder: hot.sdK > 0 ? normalCdf((stopK - hot.settledK) / hot.sdK) : Number(hot.settledK <= stopK),
+    chanceUnder: chanceUnderStop(hot, stopK),
     tauS,
     secondsToStop: seconds,
     mostDoubt: mostDoubt(hot, setup),

@@ -4,13 +4,12 @@ import type { Decision } from '../../records/decision-kind.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import type { CoolingKind, CoolingPlan } from '../../records/systems-kinds.ts'
 import type { Car } from '../../stages/car.ts'
-import { normalCdf } from '../../stats/normal.ts'
 import { fromSi } from '../../units/units.ts'
 import { priceOf } from '../jobs/money.ts'
 import { planHeatAtStage } from '../power/plan-heat.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { frontShareAt } from '../weight/metrics.ts'
-import { coolingPlanAt, coolingSetup, settledAt } from './cooling.ts'
+import { chanceUnderStop, coolingPlanAt, coolingSetup, settledAt } from './cooling.ts'
 
 /** One core in one place, beside the others. */
 export interface CoolerBeside {
@@ -84,7 +83,7 @@ export function coolersSideBySide(car: Car, position: number, kind: CoolingKind)
       mount: core.mount,
       index,
       hot: isSettled ? settled : null,
-      chanceUnder: isSettled ? (settled.sdK > 0 ? normalCdf((plan.stopK - settled.settledK) / settled.sdK) : Number(settled.settledK <= plan.stopK)) : null,
+      chanceUnder: isSettled ? chanceUnderStop(settled, plan.stopK) : null,
       refused: isSettled ? null : settled,
       massKg,
       frontShare: frontShareWith(car, position, planned, { massKg, part }),

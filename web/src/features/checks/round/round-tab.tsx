@@ -1,4 +1,4 @@
-import { attempt, CalculationError, type Due, parseQuantity, ROUNDS, type Round, roundOf, roundTime } from '@bold-ballast/core'
+import { attempt, CalculationError, type Due, isBadMark, parseQuantity, ROUNDS, type Round, roundOf, roundTime } from '@bold-ballast/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
@@ -16,7 +16,6 @@ import { type Acted, RoundNow } from './round-now.tsx'
 
 type MarkNow = ChecksTabProps['records']['marks'][number]
 const PEOPLE = [1, 2, 3, 4] as const
-const isWorse = ({ result, damage }: Pick<MarkNow, 'result' | 'damage'>) => result === 'bad' || (result === 'damage' && damage?.isMakeDo !== false)
 
 /** The mark of a check in this round: of this stop on track, else of this event or day. */
 function markIn(marks: readonly MarkNow[], checkId: string, round: Round, sessionId: string | null, today: string): MarkNow | undefined {
@@ -203,7 +202,7 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
           records={records}
           dots={mine.map((due, i) => {
             const mark = markOf(due)
-            return { check: due.check, number: i + 1, state: mark ? (isWorse(mark) ? 'bad' : 'done') : due.check.id === nowId ? 'now' : 'open' }
+            return { check: due.check, number: i + 1, state: mark ? (isBadMark(mark) ? 'bad' : 'done') : due.check.id === nowId ? 'now' : 'open' }
           })}
           pick={(id) => set({ check: id })}
         />
@@ -216,9 +215,9 @@ export function RoundTab({ records, today, event, position, stageId }: ChecksTab
                 <button type="button" className="flex-1 text-left" disabled={mark !== undefined} onClick={() => set({ check: due.check.id })}>
                   {due.check.name}
                 </button>
-                <span className={mark && isWorse(mark) ? 'font-semibold text-danger' : 'text-quiet'}>
+                <span className={mark && isBadMark(mark) ? 'font-semibold text-danger' : 'text-quiet'}>
                   {mark ? `${RESULT_WORDS[mark.result]}${mark.typed ? `, ${mark.typed}` : ''}` : ''}
-                  {mark && isWorse(mark) && (
+                  {mark && isBadMark(mark) && (
                     <button type="button" className="word-link ml-2" onClick={() => setSaid(makeJob(records, due.check as StoredCheck, stageId, mark.note))}>
                       make a job
                     </button>

@@ -8,7 +8,7 @@ type LineFor = (channels: readonly { readonly name: string; readonly unit: strin
 
 interface Taking {
   readonly line: LineFor
-  readonly take: (line: string) => void
+  readonly take: (line: string, from: string) => void
   /** Something was typed already: it is not written over. */
   readonly isWritten: boolean
 }
@@ -29,7 +29,7 @@ function OneLogger({ device, line, take, isWritten }: Taking & { device: DeviceE
       rows.map(({ values }) => values),
     )
     if (found.line === '') return setSaid('It has no channel for what is asked here.')
-    take(found.line)
+    take(found.line, device.name)
     setSaid(found.missing.length === 0 ? '' : `It does not read ${found.missing.map((name) => name.toLowerCase()).join(', ')}: type that.`)
   }
   return (

@@ -24,11 +24,14 @@ export function StopLine({
   const { text, units, decimalMark } = useQuantities()
   const [line, setLine] = useState(() => readStored(key, ''))
   const [said, setSaid] = useState<string | null>(null)
+  /** The device that the line was filled from. */
+  const [source, setSource] = useState<string | null>(null)
   const [batchId, setBatchId] = useState(() => crypto.randomUUID())
   const [write, { isLoading }] = api.useBatchMutation()
   const keep = (next: string) => {
     setLine(next)
     setSaid(null)
+    if (next === '') setSource(null)
     writeStored(key, next === '' ? undefined : next)
   }
   const asked = records.checks.filter(({ reading, rounds }) => reading !== null && rounds.includes('between'))
@@ -40,7 +43,18 @@ export function StopLine({
     const writes = read.map(({ checkId, value, typed }) => ({
       kind: 'create',
       resource: 'marks',
-      body: { id: crypto.randomUUID(), checkId, stageId, at, trackSessionId: sessionId, round: 'between', result: 'ok', value, typed },
+      body: {
+        id: crypto.randomUUID(),
+        checkId,
+        stageId,
+        at,
+        trackSessionId: sessionId,
+        round: 'between',
+        result: 'ok',
+        value,
+        typed,
+        note: source && `read by ${source}`,
+      },
     })) as unknown as BatchWrite[]
     const answer = await write({ buildId, batchId, writes })
     if (answer.error) return setSaid(`${readFailure(answer.error).message} The line is kept.`)
@@ -52,7 +66,10 @@ export function StopLine({
     <>
       <FromLogger
         line={(channels, rows) => lineOfLog(asked as never, channels, rows, { mark: decimalMark, units })}
-        take={keep}
+        take={(next, from) => {
+          keep(next)
+          setSource(from)
+        }}
         isWritten={line.trim() !== ''}
       />
       <OneLine

@@ -1,5 +1,5 @@
 import type { RecordsAnswer, SinceAnswer } from '@bold-ballast/contract'
-import { METRIC_INFO, type MovedSpell } from '@bold-ballast/core'
+import { METRIC_INFO, type MovedSpell, movedByPerson } from '@bold-ballast/core'
 import { fieldWord } from '../../../shared/fields/field-words.ts'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -37,30 +37,6 @@ function PickedSpell({ buildId, spell, back }: { buildId: string; spell: MovedSp
       </p>
     </section>
   )
-}
-
-interface Share {
-  readonly by: string
-  readonly step: number
-  readonly isKnown: boolean
-  readonly lineCount: number
-  readonly movedGoal: boolean
-}
-
-/** What each person did to the number in all. */
-function sharesOf(spells: readonly MovedSpell[]): Share[] {
-  const people = new Map<string, Share>()
-  for (const { by, step, lineCount, movesGoal } of spells) {
-    const own = people.get(by) ?? { by, step: 0, isKnown: true, lineCount: 0, movedGoal: false }
-    people.set(by, {
-      by,
-      step: own.step + (step ?? 0),
-      isKnown: own.isKnown && step !== null,
-      lineCount: own.lineCount + lineCount,
-      movedGoal: own.movedGoal || movesGoal,
-    })
-  }
-  return [...people.values()].sort((a, b) => Math.abs(b.step) - Math.abs(a.step))
 }
 
 /** What it did to the goals, who moved it, and the picked spell. */
@@ -126,7 +102,7 @@ export function SinceSide({
         <section>
           <h2 className="mb-1">Who moved it</h2>
           <ul>
-            {sharesOf(moved.spells).map(({ by, step, isKnown, lineCount, movedGoal }) => (
+            {movedByPerson(moved.spells).map(({ by, step, isKnown, lineCount, movedGoal }) => (
               <li key={by} className="flex items-baseline gap-2 border-t border-line py-1.5">
                 <PersonTag name={by} />
                 <span>
