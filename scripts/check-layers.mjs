@@ -35,6 +35,9 @@ const FLOORS = {
   contract: [],
   server: [
     ['database', 'http', 'solver'],
+    ['access'],
+    ['sign-in'],
+    ['people'],
     ['file-reading', 'build-reading'],
     ['workers'],
     ['records'],

@@ -20,7 +20,10 @@ import { jsonSource } from '../server/src/build-files/source.ts'
 import { openDatabase } from '../server/src/database/open.ts'
 import { loadDemoOnce } from '../server/src/demo/load-demo.ts'
 import { DeviceService } from '../server/src/devices/service.ts'
+import { OPEN_ACCESS } from '../server/src/http/access.ts'
+import { makeSessions } from '../server/src/sign-in/sessions.ts'
 import { WorkPool } from '../server/src/workers/pool.ts'
+import { routesOf } from '../server/test/routes-of.ts'
 import { makeLargeBuild } from './large-build.mjs'
 // @ts-expect-error a script without types
 import { startPostgres } from './postgres.mjs'
@@ -80,13 +83,6 @@ async function readArchive(bytes: Buffer): Promise<Answers> {
   return files
 }
 
-/** Method and path of every route, in the order they are asked. */
-function routesOf(stack: readonly { route?: { path: string; methods: object }; handle?: { stack?: never[] } }[]): string[] {
-  return stack.flatMap(({ route, handle }) =>
-    route ? Object.keys(route.methods).map((method) => `${method} ${route.path}`) : handle?.stack ? routesOf(handle.stack) : [],
-  )
-}
-
 async function tablesOf(knex: Knex): Promise<Answers> {
   const columns = await knex.raw(
     `SELECT table_name, column_name, data_type, is_nullable, column_default FROM information_schema.columns WHERE table_schema = 'public' ORDER BY 1, 2`,
@@ -109,7 +105,7 @@ async function loadBuilds(knex: Knex): Promise<void> {
     open: async (name: string) => (samples.has(name) ? jsonSource(Buffer.from(samples.get(name) ?? '')).open('build.json') : source.open(name)),
   }
   const wish = { mode: 'import', as: 'new', importId: '00000000-0000-4000-8000-000000000001', missing: 'keep' } as const
-  await service.take({ person: 'large', now: new Date().toISOString() }, withSamples, wish)
+  await service.take({ person: 'large', access: OPEN_ACCESS, now: new Date().toISOString() }, withSamples, wish)
 }
 
 async function collect(knex: Knex, port: number): Promise<Answers> {
@@ -159,14 +155,15 @@ async function main([verb, file]: readonly string[]): Promise<number> {
   const knex = openDatabase(database.url)
   const devices = new DeviceService({ first: 46_990, last: 46_991 })
   const pool = new WorkPool()
-  const app = makeApp({ knex, logger: pino({ level: 'error' }), devices, pool })
+  const sessions = makeSessions({ databaseUrl: database.url, secrets: ['answers'] })
+  const app = makeApp({ knex, logger: pino({ level: 'error' }), devices, pool, sessions })
   const server = http.createServer(app)
   try {
     await knex.migrate.latest()
     await loadBuilds(knex)
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
     const found = await collect(knex, (server.address() as AddressInfo).port)
-    found.routes = routesOf((app as unknown as { router: { stack: never[] } }).router.stack).sort()
+    found.routes = routesOf(app).sort()
     const answers = steady(found) as Answers
     if (verb === 'store') {
       writeFileSync(file, JSON.stringify(answers))

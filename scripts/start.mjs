@@ -3,11 +3,8 @@ import path from 'node:path'
 import { buildAll, installPackages, Refusal, root } from './install.mjs'
 import { PgError, startPostgres } from './postgres.mjs'
 
-const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
-
 async function main() {
-  const host = process.env.HOST ?? '127.0.0.1'
-  if (!LOOPBACK.includes(host)) throw new Refusal(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
+  const { HOST: host, TLS_CERT: tlsCert, TLS_KEY: tlsKey, PUBLIC_URL: publicUrl, TRUST_PROXY: trustProxy } = process.env
   const port = process.env.PORT === undefined ? undefined : Number(process.env.PORT)
   if (port !== undefined && (!Number.isInteger(port) || port < 1 || port > 65_535))
     throw new Refusal(`PORT is "${process.env.PORT}"; give a number from 1 to 65535.`)
@@ -32,7 +29,9 @@ async function main() {
   const { startServer } = await import('../server/dist/main.js')
   running = await startServer({
     databaseUrl: process.env.DATABASE_URL ?? database.url,
-    host,
+    reach: { host, tlsCert, tlsKey, publicUrl, trustProxy },
+    sessionSecret: process.env.SESSION_SECRET,
+    secretFile: path.join(root, '.data', 'session-secret'),
     port,
     webRoot: path.join(root, 'web', 'dist'),
     demoRoot: process.env.DEMO === 'none' ? undefined : path.join(root, 'demo'),
@@ -50,6 +49,10 @@ async function main() {
 }
 
 main().catch((error) => {
-  console.error(error instanceof Refusal || error instanceof PgError || /^(HOST is|PORT )/.test(error.message) ? error.message : error)
+  console.error(
+    error instanceof Refusal || error instanceof PgError || /^(HOST is|PORT |TLS_|PUBLIC_URL|SESSION_SECRET|Others would)/.test(error.message)
+      ? error.message
+      : error,
+  )
   process.exit(1)
 })

@@ -1,5 +1,6 @@
 export * from './answers.ts'
 export * from './build-file.ts'
+export * from './crew.ts'
 export * from './devices.ts'
 export * from './log.ts'
 export * from './resources.ts'

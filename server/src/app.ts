@@ -4,6 +4,8 @@ import staticPacked from 'express-static-gzip'
 import helmet from 'helmet'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
+import { gate } from './access/gate.ts'
+import { Mode } from './access/mode.ts'
 import { batchRoutes } from './batches/routes.ts'
 import { BatchService } from './batches/service.ts'
 import { buildFileRoutes } from './build-files/routes.ts'
@@ -15,14 +17,20 @@ import { BuildService } from './builds/service.ts'
 import { calculationRoutes } from './calculations/routes.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import type { DeviceService } from './devices/service.ts'
-import { guardOrigin } from './http/guard.ts'
+import { type Front, guardOrigin, LOOPBACK_FRONT } from './http/guard.ts'
 import { AppError, toAppError, toProblem } from './http/problem.ts'
 import { logRoutes } from './log/routes.ts'
+import { peopleRoutes } from './people/routes.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { pullFileRoutes } from './pull-files/routes.ts'
 import { recordRoutes } from './records/routes.ts'
 import { RecordService } from './records/service.ts'
 import { shelfRoutes } from './shelf/routes.ts'
+import { Hasher } from './sign-in/hashing.ts'
+import { signInRoutes } from './sign-in/routes.ts'
+import { SignInService } from './sign-in/service.ts'
+import { type Sessions, seatOf } from './sign-in/sessions.ts'
+import { Tries } from './sign-in/tries.ts'
 import { trackLogRoutes } from './track-logs/routes.ts'
 import type { WorkPool } from './workers/pool.ts'
 
@@ -46,10 +54,16 @@ interface AppParts {
   readonly webRoot?: string | undefined
   readonly devices: DeviceService
   readonly pool: WorkPool
+  readonly sessions: Sessions
+  /** How it is reached from outside; plain on loopback where left out. */
+  readonly front?: Front
+  /** Which proxies may say whose address a request came from. */
+  readonly trustProxy?: string | undefined
 }
 
 /** The whole HTTP application on an open database; `webRoot` is the built web, or undefined where only the API is asked for. */
-export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Express {
+export function makeApp(parts: AppParts): Express {
+  const { logger, webRoot, front = LOOPBACK_FRONT, trustProxy } = parts
   const app = express()
   app.disable('x-powered-by')
   // Answers are never kept by browsers, so a digest of each would be work for nothing.
@@ -59,8 +73,9 @@ export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Exp
     response.setHeader('Permissions-Policy', 'camera=(), geolocation=(), microphone=()')
     next()
   })
-  app.use(guardOrigin)
-  app.use('/api', api(knex, devices, pool))
+  if (trustProxy !== undefined) app.set('trust proxy', trustProxy)
+  app.use(guardOrigin(front))
+  app.use('/api', api(parts))
   if (webRoot) serveWeb(app, webRoot)
   app.use(() => {
     throw new AppError('not-found', 'There is no such address, or it takes no such request.')
@@ -70,12 +85,16 @@ export function makeApp({ knex, logger, webRoot, devices, pool }: AppParts): Exp
     if (error.code === 'unexpected') logger.error({ err: thrown, method: request.method, route: request.path }, 'unexpected error')
     if (response.headersSent) return void response.end()
     const problem = toProblem(error)
+    if (error.retryAfterS !== undefined) response.setHeader('Retry-After', String(error.retryAfterS))
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
   })
   return app
 }
 
-function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
+/** Asked by whoever makes sign-in begin; all else reads a session only once it has begun. */
+const BEGINNERS = new Set(['/owner', '/join'])
+
+function api({ knex, devices, pool, sessions, front = LOOPBACK_FRONT }: AppParts): Router {
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records, new LateValues(pool))
@@ -85,6 +104,13 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
     response.setHeader('Cache-Control', 'no-store')
     next()
   })
+  const mode = new Mode(knex)
+  router.use(async (request, response, next) => {
+    if (BEGINNERS.has(request.path) || (await mode.isClosed())) return sessions.read(request, response, next)
+    next()
+  })
+  router.use(gate({ knex, mode, seatOf, isOutside: front !== LOOPBACK_FRONT }))
+  router.use(signInRoutes(new SignInService(knex, { hasher: new Hasher(), tries: new Tries(knex), mode }), mode))
   router.get('/health', async (_request, response) => {
     await knex.raw('select 1')
     response.json({ status: 'ready' })
@@ -100,6 +126,7 @@ function api(knex: Knex, devices: DeviceService, pool: WorkPool): Router {
   router.use(buildRoutes(builds, open))
   router.use(logRoutes(knex, open, pool))
   router.use(deviceRoutes(devices))
+  router.use(peopleRoutes(knex))
   router.use(shelfRoutes(knex))
   router.use(recordRoutes(records))
   router.use(() => {

@@ -1,14 +1,18 @@
-import { existsSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import http from 'node:http'
+import https from 'node:https'
 import { pino } from 'pino'
+import { Mode } from './access/mode.ts'
 import { makeApp } from './app.ts'
 import { openDatabase } from './database/open.ts'
 import { loadDemoOnce } from './demo/load-demo.ts'
 import { DeviceService } from './devices/service.ts'
+import { type ReachWish, reachOf } from './http/reach.ts'
 import { rebuildOldCurves } from './pull-files/rebuild-curves.ts'
+import { forgetOldAudit } from './sign-in/audit.ts'
+import { sessionSecrets } from './sign-in/secrets.ts'
+import { makeSessions } from './sign-in/sessions.ts'
 import { WorkPool } from './workers/pool.ts'
-
-const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
 
 export interface RunningServer {
   readonly address: string
@@ -43,35 +47,42 @@ async function drain(server: http.Server): Promise<void> {
   clearTimeout(cut)
 }
 
-/** Migrates, loads the demo on first run, and serves. Throws a plain sentence for a host that is not loopback. */
+/** Migrates, loads the demo on first run, and serves. Throws a plain sentence where it could be reached as it must not be. */
 export async function startServer(options: {
   databaseUrl: string
-  host?: string | undefined
+  reach?: ReachWish
+  /** Secrets that sign session cookies, with commas between; else a file that keeps one. */
+  sessionSecret?: string | undefined
+  secretFile?: string | undefined
   port?: number | undefined
   webRoot?: string | undefined
   demoRoot?: string | undefined
   /** Where devices are looked for; those of the protocol where left out. */
   devicePorts?: { readonly first: number; readonly last: number } | undefined
 }): Promise<RunningServer> {
-  const { host = '127.0.0.1', port, databaseUrl, webRoot, demoRoot, devicePorts } = options
-  if (!LOOPBACK.includes(host)) throw new Error(`HOST is "${host}"; until sign-in exists it may only be 127.0.0.1, ::1 or localhost.`)
+  const { port, databaseUrl, webRoot, demoRoot, devicePorts } = options
   const logger = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
   const knex = openDatabase(databaseUrl)
   await knex.migrate.latest()
+  const { host, front, tls, trustProxy } = reachOf(options.reach ?? {}, await new Mode(knex).isClosed())
+  await forgetOldAudit(knex)
   await rebuildOldCurves(knex)
   if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
   const devices = new DeviceService(devicePorts)
   const pool = new WorkPool()
-  const server = http.createServer(makeApp({ knex, logger, webRoot, devices, pool }))
+  const sessions = makeSessions({ databaseUrl, secrets: sessionSecrets(options.sessionSecret, options.secretFile) })
+  const app = makeApp({ knex, logger, webRoot, devices, pool, sessions, front, trustProxy })
+  const server = tls ? https.createServer({ cert: readFileSync(tls.cert), key: readFileSync(tls.key) }, app) : http.createServer(app)
   // A port that somebody asked for is that one or none.
   const usedPort = await listen(server, host, port ?? USUAL_PORT, port === undefined ? 20 : 1)
   void pool.ready().catch(() => undefined)
   return {
-    address: `http://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
+    address: front.publicUrl?.origin ?? `http${tls ? 's' : ''}://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
     stop: async () => {
       devices.close()
       await drain(server)
       await pool.close()
+      await sessions.close()
       await knex.destroy()
     },
   }

@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import http from 'node:http'
 import type { AddressInfo } from 'node:net'
+import type { Express } from 'express'
 import knexPackage, { type Knex } from 'knex'
 import { pino } from 'pino'
 import { makeApp } from '../src/app.ts'
 import { openDatabase } from '../src/database/open.ts'
 import { DeviceService } from '../src/devices/service.ts'
+import { makeSessions } from '../src/sign-in/sessions.ts'
 import { WorkPool } from '../src/workers/pool.ts'
 import { TEMPLATE } from './global-setup.ts'
 
@@ -19,6 +21,7 @@ export interface Answer {
 }
 
 export interface TestServer {
+  readonly app: Express
   readonly knex: Knex
   readonly port: number
   readonly databaseName: string
@@ -29,7 +32,7 @@ export interface TestServer {
 }
 
 /** The real application on a fresh clone of the template database. */
-export async function startTestServer(): Promise<TestServer> {
+export async function startTestServer(more: Pick<Parameters<typeof makeApp>[0], 'front' | 'trustProxy'> = {}): Promise<TestServer> {
   const base = process.env.DATABASE_URL as string
   const databaseName = `test_${randomUUID().replaceAll('-', '')}`
   const admin = knexPackage.knex({ client: 'pg', connection: base })
@@ -41,7 +44,9 @@ export async function startTestServer(): Promise<TestServer> {
   const first = 20_000 + Math.floor(Math.random() * 20_000)
   const devices = new DeviceService({ first, last: first + 2 })
   const pool = new WorkPool()
-  const server = http.createServer(makeApp({ knex, logger: pino({ level: 'silent' }), devices, pool }))
+  const sessions = makeSessions({ databaseUrl: url.href, secrets: [randomUUID()] })
+  const app = makeApp({ knex, logger: pino({ level: 'silent' }), devices, pool, sessions, ...more })
+  const server = http.createServer(app)
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
   const call: TestServer['call'] = (method, path, body, headers = {}) =>
@@ -74,6 +79,7 @@ export async function startTestServer(): Promise<TestServer> {
   const callForBytes: TestServer['callForBytes'] = async (method, path) =>
     Buffer.from(await (await fetch(`http://127.0.0.1:${port}${path}`, { method })).arrayBuffer())
   return {
+    app,
     knex,
     port,
     databaseName,
@@ -84,6 +90,7 @@ export async function startTestServer(): Promise<TestServer> {
       await pool.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))
+      await sessions.close()
       await knex.destroy()
       await admin.raw(`DROP DATABASE IF EXISTS ${databaseName} WITH (FORCE)`)
       await admin.destroy()

@@ -46,7 +46,7 @@ export class BuildFileService {
       .where({ importId: wish.importId, resource: 'builds', action: 'import', by: actor.person })
       .whereIn('buildId', own)
       .first()
-    if (done) return (done.after as { report: BuildFileReport }).report
+    if (done && (await actor.access.seesBuild(this.knex, done.buildId))) return (done.after as { report: BuildFileReport }).report
     if (wish.mode === 'preview') return this.inTransaction(actor, source, file, wish, false)
     return this.inTransaction(actor, source, file, wish, true)
   }
@@ -68,17 +68,18 @@ export class BuildFileService {
   }
 
   private async addBuild(trx: Knex, actor: Actor, source: BuildFileSource, original: BuildFile, wish: ImportWish): Promise<BuildFileReport> {
-    const isHere = (await BuildModel.query(trx).findById(original.build.id)) !== undefined
+    const isTaken = (await BuildModel.query(trx).findById(original.build.id)) !== undefined
+    const isHere = isTaken && (await actor.access.seesBuild(trx, original.build.id))
     // Ids of records count within their build alone, so they stay as long as the build's own is free.
-    const file = isHere ? withNewIds(original, wish.importId) : original
+    const file = isTaken ? withNewIds(original, wish.importId) : original
     const buildId = file.build.id
     const stamp = stamps(actor)
-    await BuildModel.query(trx).insert({ ...fileFields('build', file.build), ...stamp(file.build) })
+    await BuildModel.query(trx).insert({ ...fileFields('build', file.build), ...stamp(file.build), garageId: await actor.access.garageForNew(trx) } as object)
     const context = memoryContext(file, actor.now)
     for (const { list } of KINDS) await insertRecords(trx, context, buildId, list, file[list] as BuildFileRecord[], stamp)
     const sampleCount = (await storeSamples(trx, buildId, source, file.pulls)) + (await storeLogs(trx, buildId, source, file.trackLogs))
     await storePhotos(trx, buildId, source, file.photos)
-    const report = makeReport(file, 'new', { isHere, getsNewIds: isHere, sampleCount, unchangedCount: 0, changes: [] })
+    const report = makeReport(file, 'new', { isHere, getsNewIds: isTaken, sampleCount, unchangedCount: 0, changes: [] })
     await writeHistory(trx, actor, {
       buildId,
       resource: 'builds',
@@ -93,8 +94,10 @@ export class BuildFileService {
 
   private async updateBuild(trx: Knex, actor: Actor, source: BuildFileSource, file: BuildFile, wish: ImportWish): Promise<BuildFileReport> {
     const buildId = file.build.id
-    const isThere = await BuildModel.query(trx).findById(buildId).whereNull('deletedAt')
+    const isSeen = await actor.access.seesBuild(trx, buildId)
+    const isThere = isSeen && (await BuildModel.query(trx).findById(buildId).whereNull('deletedAt'))
     if (!isThere) throw new AppError('not-found', 'The Garage has no build of this file to update. Import it as a new build, or restore the deleted one first.')
+    await actor.access.requireBuild(trx, buildId, 'crew')
     const build = (await lockBuild(trx, buildId)) as Row
     const stored = await storedLists(trx, buildId)
     if (stored.stages.some((stage) => stage.position === 0 && file.stages.some((other) => other.position === 0 && other.id !== stage.id)))

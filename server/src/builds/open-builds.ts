@@ -98,7 +98,9 @@ export class OpenBuilds {
     const revision = await lastEntryId(this.knex)
     const known = this.learned.get(id)
     if (known?.from === build && known.revision === revision) return known.build
-    const others = await BuildModel.query(this.knex).whereNull('deletedAt').whereNot({ id }).select('id')
+    // Guesses are compared within a garage: what stands in another one teaches nothing here.
+    const own = this.knex('builds').where({ id }).select('garageId')
+    const others = await BuildModel.query(this.knex).whereNull('deletedAt').whereNot({ id }).where('garageId', own).select('id')
     const pairs: SidedPair[] = []
     const realPairs: RealPairs[] = []
     for (const other of others) {

@@ -16,7 +16,7 @@ import {
   z,
 } from '@bold-ballast/core'
 import { type Request, Router } from 'express'
-import { actorOf, today } from '../http/actor.ts'
+import { accessOf, actorOf, today } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import { answerRecords, type OpenBuild, type OpenBuilds } from './open-builds.ts'
@@ -46,7 +46,7 @@ export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
   const router = Router()
 
   router.get('/builds', async (request, response) => {
-    response.json(await builds.garage(read(dayQuery, request.query).day ?? today()))
+    response.json(await builds.garage(read(dayQuery, request.query).day ?? today(), await accessOf(response).buildsSeen(builds.knex)))
   })
   router.post('/builds', async (request, response) => {
     const { record, isNew } = await builds.create(actorOf(request), read(buildCreateSchema, request.body))

@@ -14,7 +14,7 @@ const place = (buildId: string) => ({ model: BuildModel, resource: 'builds', bui
 
 /** Builds themselves: made with their stage 0, and shown in the Garage. */
 export class BuildService {
-  private readonly knex: Knex
+  readonly knex: Knex
   private readonly open: OpenBuilds
 
   constructor(knex: Knex, open: OpenBuilds) {
@@ -46,8 +46,9 @@ export class BuildService {
     return this.knex.transaction((trx) => updateVersioned(trx, actor, place(id), id, version, { deletedAt: null }, 'restore'))
   }
 
-  async garage(today: string): Promise<GarageEntry[]> {
-    const builds = await BuildModel.query(this.knex).whereNull('deletedAt').orderBy(['createdAt', 'id'])
+  async garage(today: string, seen: ReadonlySet<string> | null): Promise<GarageEntry[]> {
+    const all = await BuildModel.query(this.knex).whereNull('deletedAt').orderBy(['createdAt', 'id'])
+    const builds = all.filter(({ id }) => seen === null || seen.has(id))
     // Some at a time: each needs the database, which others need too.
     const inTurn = pLimit(AT_ONCE)
     return inTurn.map(builds, async (build) => {

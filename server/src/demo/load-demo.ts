@@ -4,6 +4,7 @@ import path from 'node:path'
 import type { Knex } from 'knex'
 import { BuildFileService } from '../build-files/service.ts'
 import { folderSource } from '../build-files/source.ts'
+import { OPEN_ACCESS } from '../http/access.ts'
 
 /** Imports every folder of the demo as a build, the first time a database is used; a deleted demo does not come back. */
 export async function loadDemoOnce(knex: Knex, demoRoot: string): Promise<void> {
@@ -13,7 +14,7 @@ export async function loadDemoOnce(knex: Knex, demoRoot: string): Promise<void> 
   const folders = readdirSync(demoRoot, { withFileTypes: true }).filter((entry) => entry.isDirectory())
   const start = Date.now()
   for (const [i, folder] of folders.entries()) {
-    const actor = { person: 'demo', now: new Date(start + i * 60_000).toISOString() }
+    const actor = { person: 'demo', access: OPEN_ACCESS, now: new Date(start + i * 60_000).toISOString() }
     await service.take(actor, folderSource(path.join(demoRoot, folder.name)), { mode: 'import', as: 'new', importId: randomUUID(), missing: 'keep' })
   }
   await knex('settings').insert({ key: 'demo-loaded', value: new Date().toISOString() })

@@ -7,22 +7,44 @@ function wantedTypes(path: string): readonly string[] {
   return path === '/api/build-files' ? ['application/zip', 'application/json'] : ['application/json']
 }
 
-/** Only our own page on our own loopback address may talk to the server, until sign-in exists. */
-export function guardOrigin(request: Request, _response: Response, next: NextFunction): void {
-  const port = request.socket.localPort
-  const host = request.headers.host ?? ''
-  if (![`127.0.0.1:${port}`, `localhost:${port}`, `[::1]:${port}`].includes(host)) {
-    throw new AppError('not-allowed', 'This server answers only under its own loopback address.')
+/** How the server is reached from outside: plain on loopback; encrypted by itself; or behind a proxy that has one address. */
+export interface Front {
+  readonly isTls: boolean
+  readonly publicUrl: URL | null
+}
+
+export const LOOPBACK_FRONT: Front = { isTls: false, publicUrl: null }
+
+/** The origin that a page of ours has which was asked for under a host; undefined: that host is not ours. */
+function ownOrigin({ isTls, publicUrl }: Front, host: string, port: number | undefined): string | undefined {
+  if (publicUrl) return host === publicUrl.host ? publicUrl.origin : undefined
+  // Under another name than its certificate's no browser talks to it.
+  if (isTls) return `https://${host}`
+  return [`127.0.0.1:${port}`, `localhost:${port}`, `[::1]:${port}`].includes(host) ? `http://${host}` : undefined
+}
+
+/** Only our own page under our own address may talk to the server; a write that bears a cookie must say which page it comes from. */
+export function guardOrigin(front: Front) {
+  return (request: Request, _response: Response, next: NextFunction): void => {
+    guard(front, request)
+    next()
   }
+}
+
+function guard(front: Front, request: Request): void {
+  const own = ownOrigin(front, request.headers.host ?? '', request.socket.localPort)
+  const isHealth = front.publicUrl !== null && request.path.startsWith('/api/health')
+  if (own === undefined && !isHealth) throw new AppError('not-allowed', 'This server answers only under its own address.')
   const { origin } = request.headers
-  if (origin !== undefined && origin !== `http://${host}`) throw new AppError('not-allowed', 'Requests from another origin are refused.')
+  if (origin !== undefined && origin !== own) throw new AppError('not-allowed', 'Requests from another origin are refused.')
   const site = request.headers['sec-fetch-site']
   if (site === 'cross-site' || site === 'same-site') throw new AppError('not-allowed', 'Requests from another site are refused.')
   const isWrite = !['GET', 'HEAD', 'OPTIONS'].includes(request.method)
   const wanted = wantedTypes(request.path)
   const sent = (request.headers['content-type'] ?? '').toLowerCase()
   if (isWrite && !wanted.some((type) => sent.startsWith(type))) throw new AppError('not-allowed', `Writes are sent as ${wanted.join(' or ')}.`)
-  next()
+  if (isWrite && request.headers.cookie !== undefined && origin === undefined && site === undefined)
+    throw new AppError('not-allowed', 'A write with a sign-in must say which page it comes from.')
 }
 
 /** The name a person typed once per browser; it goes with every write. */

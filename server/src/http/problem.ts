@@ -16,13 +16,20 @@ const STATUS = {
   'bad-input': 422,
   'rule-broken': 422,
   'calculation-refused': 422,
-  busy: 503,
+  'signed-out': 401,
+  'may-not': 403,
+  gone: 410,
+  'too-many': 429,
+  'too-busy': 503,
   'database-away': 503,
   'disk-full': 507,
   unexpected: 500,
 } as const
 
 export type ProblemCode = keyof typeof STATUS
+
+/** What is over soon by itself. */
+const USUAL_RETRY_S: Partial<Record<ProblemCode, number>> = { 'too-busy': 2, 'database-away': 2 }
 
 const TITLES: Record<ProblemCode, string> = {
   malformed: 'The request cannot be read',
@@ -38,7 +45,11 @@ const TITLES: Record<ProblemCode, string> = {
   'bad-input': 'A field needs another value',
   'rule-broken': 'A rule forbids it',
   'calculation-refused': 'The calculation refuses this input',
-  busy: 'The server has its hands full',
+  'signed-out': 'Nobody is signed in',
+  'may-not': 'Your role does not reach that far',
+  gone: 'It is used up or too old',
+  'too-many': 'Too many tries',
+  'too-busy': 'The server has its hands full',
   'database-away': 'The database does not answer',
   'disk-full': 'There is no room left',
   unexpected: 'Something went wrong',
@@ -49,12 +60,19 @@ export class AppError extends Error {
   readonly code: ProblemCode
   readonly errors: readonly { path: string; message: string }[]
   readonly current: unknown
+  /** After how long it is worth another try. */
+  readonly retryAfterS: number | undefined
 
-  constructor(code: ProblemCode, detail: string, more: { errors?: readonly { path: string; message: string }[]; current?: unknown } = {}) {
+  constructor(
+    code: ProblemCode,
+    detail: string,
+    more: { errors?: readonly { path: string; message: string }[]; current?: unknown; retryAfterS?: number } = {},
+  ) {
     super(detail)
     this.code = code
     this.errors = more.errors ?? []
     this.current = more.current
+    this.retryAfterS = more.retryAfterS ?? USUAL_RETRY_S[code]
   }
 }
 

@@ -3,6 +3,7 @@ import { kindOf, type ResourceName, recordName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import type { Actor } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
+import { claimedNames } from '../records/claimed-names.ts'
 import { type RecordChange, writeHistory } from '../records/history.ts'
 import { type HistoryRow, namedPairs, pairsOf, type RecordPair, type Row } from '../records/log-pairs.ts'
 import { BuildModel, fieldsOf, modelOf } from '../records/models.ts'
@@ -53,8 +54,9 @@ export class LogService {
       .select('id', 'undoes')
     const undoneBy = new Map((undone as { id: number; undoes: number }[]).map((row) => [row.undoes, row.id]))
     const latest = (await this.knex('history').where({ buildId }).max('id as id').first()) as { id: number }
+    const nameOf = await claimedNames(this.knex, buildId)
     return {
-      entries: shown.map((row) => describe(row, now, undoneBy.get(row.id) ?? null, latest.id)),
+      entries: shown.map((row) => describe({ ...row, by: nameOf(row.by) }, now, undoneBy.get(row.id) ?? null, latest.id)),
       nextBefore: rows.length > limit ? (shown.at(-1)?.id ?? null) : null,
     }
   }

@@ -1,6 +1,7 @@
 import type { LogAction } from '@bold-ballast/contract'
 import type { ResourceName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import type { Least } from '../http/access.ts'
 import type { Actor } from '../http/actor.ts'
 
 /** One record as it was before and after a write; null before where the write made it. */
@@ -25,8 +26,26 @@ export interface HistoryEntry {
   readonly importId?: string | undefined
 }
 
-/** Writes one line of the build's log, in the transaction of the change itself. */
+const GOALS = new Set(['targets', 'limits'])
+
+/** Every kind of record that an entry touches, also those of its lists. */
+function touchedKinds({ resource, before, after, companions = [] }: HistoryEntry): string[] {
+  const listed = [before, after].flatMap((side) => (side as { records?: readonly { resource: string }[] } | null)?.records ?? [])
+  return [resource, ...companions.map((each) => each.resource), ...listed.map((each) => each.resource)]
+}
+
+/** What one must be to write an entry, whatever way it came. */
+function leastFor(entry: HistoryEntry): Least {
+  const isOfBuild = entry.resource === 'builds' && entry.recordId === entry.buildId
+  if (isOfBuild && (entry.action === 'remove' || entry.action === 'restore')) return 'owner'
+  // A build that comes with its goals is no goal that moves.
+  if (entry.before === null && isOfBuild) return 'crew'
+  return touchedKinds(entry).some((kind) => GOALS.has(kind)) ? 'goals' : 'crew'
+}
+
+/** Writes one line of the build's log, in the transaction of the change itself: the one place that every write passes, so a role is asked for here once more. */
 export async function writeHistory(trx: Knex, actor: Actor, entry: HistoryEntry): Promise<void> {
+  await actor.access.requireBuild(trx, entry.buildId, leastFor(entry))
   const { before, after, companions = [], ...rest } = entry
   const [made] = await trx('history')
     .insert({
@@ -37,6 +56,7 @@ export async function writeHistory(trx: Knex, actor: Actor, entry: HistoryEntry)
       at: actor.now,
       typedAt: actor.typedAt ?? null,
       by: actor.person,
+      byId: actor.access.personId,
     })
     .returning('id')
   actor.noteEntry?.((made as { id: number }).id)

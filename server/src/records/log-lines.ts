@@ -1,16 +1,17 @@
 import { KINDS, type LiveLists, type MovedLine, putBack } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
+import { claimedNames } from './claimed-names.ts'
 import { type HistoryRow, pairsOf } from './log-pairs.ts'
 
 /** As far as a build is looked back over; further back is a look at the log itself. */
 const MOST_LINES = 5000
 
 /** A line with every record it changed; of a build that came whole out of a file, that it was not there before. */
-function movedLine(row: HistoryRow): MovedLine {
+function movedLine(row: HistoryRow, nameOf: (by: string) => string): MovedLine {
   const isBuildMade = row.resource === 'builds' && row.before === null
   const pairs = isBuildMade ? [{ resource: 'builds', before: null, after: { id: row.recordId } }] : pairsOf(row)
-  return { id: row.id, at: new Date(row.at).toISOString(), by: row.by, undoes: row.undoes, pairs }
+  return { id: row.id, at: new Date(row.at).toISOString(), by: nameOf(row.by), undoes: row.undoes, pairs }
 }
 
 /** Lines of a build's log behind one of them, oldest first, up to and with another. Refuses more of them than are looked back over. */
@@ -22,7 +23,8 @@ export async function linesBehind(db: Knex, buildId: string, from: number, upTo:
     .orderBy('id')
     .limit(MOST_LINES + 1)) as HistoryRow[]
   if (rows.length > MOST_LINES) throw new AppError('bad-input', `More than ${MOST_LINES} lines were written since. Pick a later start.`)
-  return rows.map(movedLine)
+  const nameOf = await claimedNames(db, buildId)
+  return rows.map((row) => movedLine(row, nameOf))
 }
 
 /** The live records of a build as they stood behind a line of its log, out of what stands now. */

@@ -65,6 +65,11 @@ export class BuildModel extends RecordModel {
   static override tableName = 'builds'
   static override idColumn = 'id'
   static override jsonAttributes = jsonFields(buildFields)
+  // Where a build stands is no field of it: it goes into no answer, no log and no file.
+  override $parseDatabaseJson(json: Pojo): Pojo {
+    const { garageId: _, ...rest } = super.$parseDatabaseJson(json)
+    return rest
+  }
 }
 
 /** Kinds whose table is more than a column a field; the fields beside each are kept in columns of their own. */

@@ -45,11 +45,13 @@ export async function createOnce(
   if (existing) {
     const record = plain(existing)
     // The id of a build is no way to read it: what became of it since is told to whoever made it alone.
-    const isOwn = place.resource !== 'builds' || record.createdBy === actor.person
-    if ((isOwn && existing.version > 1) || sameFields(fields, record)) return { record, isNew: false }
+    const isBuild = place.resource === 'builds'
+    const isOwn = !isBuild || record.createdBy === actor.person
+    const isSeen = !isBuild || (await actor.access.seesBuild(trx, fields.id))
+    if (isSeen && ((isOwn && existing.version > 1) || sameFields(fields, record))) return { record, isNew: false }
     throw new AppError('duplicate', 'Another record has this id already. Send it again with a new id.')
   }
-  const home = place.resource === 'builds' ? {} : { buildId: place.buildId }
+  const home = place.resource === 'builds' ? { garageId: await actor.access.garageForNew(trx) } : { buildId: place.buildId }
   const made = await place.model.query(trx).insertAndFetch({ ...fields, ...home, ...freshMeta(actor) })
   const record = plain(made)
   await writeHistory(trx, actor, { buildId: place.buildId, resource: place.resource, recordId: fields.id, action: 'create', before: null, after: record })

@@ -62,7 +62,7 @@ export class WorkPool {
         const why = isOutOfMemory(error) ? 'needed more memory than one sum may have' : `took longer than ${limitMs / 1000} s`
         throw new AppError('calculation-refused', `This ${why} and was ended. Ask for less: a shorter range, a larger step, fewer parts.`)
       }
-      if (error instanceof Error && /queue/i.test(error.message)) throw new AppError('busy', 'Too many sums wait already. Try again in a moment.')
+      if (error instanceof Error && /queue/i.test(error.message)) throw new AppError('too-busy', 'Too many sums wait already. Try again in a moment.')
       throw error
     }
   }

@@ -20,6 +20,7 @@ import * as noise from './0018-noise.ts'
 import * as checks from './0019-checks.ts'
 import * as otherCoolers from './0020-other-coolers.ts'
 import * as typedAt from './0021-typed-at.ts'
+import * as crew from './0022-crew.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -43,4 +44,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0019-checks': checks,
   '0020-other-coolers': otherCoolers,
   '0021-typed-at': typedAt,
+  '0022-crew': crew,
 }

@@ -1,0 +1,43 @@
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { makeOwner, PASSWORD, TestBrowser } from '../../test/people.ts'
+import { startTestServer, type TestServer } from '../../test/test-server.ts'
+import { atTerminal } from './terminal.ts'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+})
+afterAll(() => server.stop())
+
+const say = (...words: string[]) => atTerminal(server.knex, words, 'http://here')
+const tokenIn = (text: string) => text.split('/join#')[1] as string
+
+it('makes the first owner by a link, which closes the garage when it is used', async () => {
+  expect(await say('list')).toMatch(/^Nobody signs in yet/)
+  const browser = new TestBrowser(server)
+  expect((await browser.call('GET', '/api/me')).body.mode).toBe('open')
+  const answer = await browser.call('POST', '/api/join', { token: tokenIn(await say('owner', 'Ilse')), name: 'Ilse', login: 'ilse', password: PASSWORD })
+  expect(answer.body, answer.text).toMatchObject({ mode: 'closed', person: { name: 'Ilse' }, garages: [{ role: 'owner' }] })
+  expect(await say('list')).toBe('Ilse (ilse): active, owner')
+  expect((await server.call('GET', '/api/builds')).status).toBe(401)
+})
+
+it('resets a password, switches off, and says what it does not know', async () => {
+  const browser = new TestBrowser(server)
+  const reset = await browser.call('POST', '/api/join', { token: tokenIn(await say('reset', 'ILSE')), password: 'another four words' })
+  expect(reset.body).toMatchObject({ person: { name: 'Ilse' } })
+  await expect(say('reset', 'nobody')).rejects.toThrow(/Nobody signs in as "nobody"/)
+  await expect(say('paint')).rejects.toThrow(/list \| owner NAME/)
+  expect(await say('off', 'ilse')).toMatch(/^Ilse is switched off/)
+  expect((await browser.call('GET', '/api/builds')).status).toBe(401)
+})
+
+it('opens again: sign-ins end, people and log stay, and an owner made anew closes it', async () => {
+  expect(await say('open')).toMatch(/^Anyone at this machine/)
+  expect(await say('open')).toMatch(/nothing changed/)
+  await new Promise((done) => setTimeout(done, 1100))
+  expect((await server.call('GET', '/api/builds')).status).toBe(200)
+  expect(await server.knex('people').select('name')).toEqual([{ name: 'Ilse' }])
+  expect((await makeOwner(server, 'Wen')).garageId).toBeTruthy()
+  expect((await server.call('GET', '/api/builds')).status).toBe(401)
+})
