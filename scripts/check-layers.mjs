@@ -43,7 +43,7 @@ const FLOORS = {
     ['records'],
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],
     ['track-logs'],
-    ['build-files', 'log'],
+    ['build-files', 'links', 'log'],
     ['demo'],
     ['app.ts', 'main.ts'],
   ],

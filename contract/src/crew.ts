@@ -8,6 +8,8 @@ export type GoalsBy = (typeof GOALS_BY)[number]
 
 /** Stands on every answer as soon as people sign in, so that a page knows without asking. */
 export const CLOSED_HEADER = 'x-closed'
+/** What whoever asks is over the build he asks about. */
+export const ROLE_HEADER = 'x-role'
 
 const name = z.string().trim().min(1).max(80)
 const login = z.string().trim().min(1).max(80)

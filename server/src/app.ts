@@ -19,6 +19,7 @@ import { deviceRoutes } from './devices/routes.ts'
 import type { DeviceService } from './devices/service.ts'
 import { type Front, guardOrigin, LOOPBACK_FRONT } from './http/guard.ts'
 import { AppError, toAppError, toProblem } from './http/problem.ts'
+import { linkRoutes } from './links/routes.ts'
 import { logRoutes } from './log/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
 import { photoRoutes } from './photos/routes.ts'
@@ -110,7 +111,8 @@ function api({ knex, devices, pool, sessions, front = LOOPBACK_FRONT }: AppParts
     next()
   })
   router.use(gate({ knex, mode, seatOf, isOutside: front !== LOOPBACK_FRONT }))
-  router.use(signInRoutes(new SignInService(knex, { hasher: new Hasher(), tries: new Tries(knex), mode }), mode))
+  const tries = new Tries(knex)
+  router.use(signInRoutes(new SignInService(knex, { hasher: new Hasher(), tries, mode }), mode))
   router.get('/health', async (_request, response) => {
     await knex.raw('select 1')
     response.json({ status: 'ready' })
@@ -127,6 +129,7 @@ function api({ knex, devices, pool, sessions, front = LOOPBACK_FRONT }: AppParts
   router.use(logRoutes(knex, open, pool))
   router.use(deviceRoutes(devices))
   router.use(peopleRoutes(knex))
+  router.use(linkRoutes(knex, open, tries))
   router.use(shelfRoutes(knex))
   router.use(recordRoutes(records))
   router.use(() => {
@@ -136,7 +139,7 @@ function api({ knex, devices, pool, sessions, front = LOOPBACK_FRONT }: AppParts
 }
 
 /** The addresses that a page of ours stands at. */
-const PAGES = /^\/($|open\/?$|new\/?$|formulas(\/[^/]*)?\/?$|builds\/[^/]+(\/[a-z]+)?\/?$)/
+const PAGES = /^\/($|open\/?$|new\/?$|join\/?$|shared\/?$|formulas(\/[^/]*)?\/?$|builds\/[^/]+(\/[a-z]+)?\/?$)/
 
 function serveWeb(app: Express, webRoot: string): void {
   // Each file lies there packed as well, made when the page was built.

@@ -1,4 +1,4 @@
-import { CLOSED_HEADER } from '@bold-ballast/contract'
+import { CLOSED_HEADER, ROLE_HEADER } from '@bold-ballast/contract'
 import type { NextFunction, Request, Response } from 'express'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
@@ -57,6 +57,7 @@ export function gate({ knex, mode, isOutside, seatOf }: GateParts) {
       response.locals.standing = standing
       response.locals.access = new PersonAccess(standing.id)
       response.locals.signedInAs = standing.name
+      if (!standing.isNotedHere) await knex('people').where({ id: standing.id }).update({ hereAt: knex.fn.now() })
     }
     if (rule.least === 'anyone') return next()
     if (!isSeated) throw signedOut()
@@ -65,7 +66,8 @@ export function gate({ knex, mode, isOutside, seatOf }: GateParts) {
       if (!isCrewAnywhere(standing)) throw new AppError('may-not', 'Devices are for those who write. Ask an owner to make you one of the crew.')
       return next()
     }
-    await requireRole(knex, standing, { garageId: standing.placeGarageId, buildId: place.buildId ?? null }, rule.least)
+    const role = await requireRole(knex, standing, { garageId: standing.placeGarageId, buildId: place.buildId ?? null }, rule.least)
+    response.setHeader(ROLE_HEADER, role)
     next()
   }
 }

@@ -16,11 +16,13 @@ export interface Standing {
   /** Where the build stands that was asked about with it; null: there is none. */
   readonly placeGarageId: string | null
   readonly goalsBy: GoalsBy
+  /** Whether it was written down lately that he is here. */
+  readonly isNotedHere: boolean
 }
 
 const STANDING = `
   SELECT p.id, p.name, p.login, p.garage_id AS "garageId", p.epoch, p.code_hash IS NOT NULL AS "hasCode", place.garage_id AS "placeGarageId",
-    COALESCE(place.goals_by, 'crew') AS "goalsBy",
+    COALESCE(place.goals_by, 'crew') AS "goalsBy", COALESCE(p.here_at > now() - interval '5 minutes', false) AS "isNotedHere",
     COALESCE((SELECT json_agg(json_build_object('garageId', m.garage_id, 'buildId', m.build_id, 'role', m.role, 'until', m.until, 'changedAt', m.changed_at))
       FROM memberships m WHERE m.person_id = p.id AND (m.until IS NULL OR m.until > now())), '[]') AS memberships
   FROM people p

@@ -63,6 +63,7 @@ const LINES: readonly Line[] = [
   ['POST', '/hand-over', 'anyone'],
   ['POST', '/join', 'anyone'],
   ['POST', '/sign-out', 'anyone'],
+  ['GET', '/shared', 'anyone'],
   ['POST', '/sign-out-everywhere', 'signedIn'],
   ['POST', '/password', 'signedIn'],
   ['POST', '/code', 'signedIn'],
@@ -109,6 +110,9 @@ const LINES: readonly Line[] = [
   ['GET', '/builds/:buildId/track-logs/:logId/samples', 'viewer'],
   ['GET', '/builds/:buildId/memberships', 'owner'],
   ['POST', '/builds/:buildId/memberships', 'owner'],
+  ['GET', '/builds/:buildId/links', 'owner'],
+  ['POST', '/builds/:buildId/links', 'owner'],
+  ['DELETE', '/builds/:buildId/links/:id', 'owner'],
   ...KINDS.flatMap(({ address }) => ofKind(address)),
 ]
 

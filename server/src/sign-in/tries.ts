@@ -25,6 +25,7 @@ export class Tries {
   private readonly byLogin: RateLimiterPostgres
   private readonly byAddress: RateLimiterPostgres
   private readonly bySeat: RateLimiterPostgres
+  private readonly byLink: RateLimiterPostgres
 
   constructor(knex: Knex) {
     const limiter = (keyPrefix: string, points: number, duration: number) =>
@@ -41,6 +42,7 @@ export class Tries {
     this.byLoginAndAddress = limiter('la', 10, 15 * MINUTE_S)
     this.byLogin = limiter('l', 50, HOUR_S)
     this.byAddress = limiter('a', 100, HOUR_S)
+    this.byLink = limiter('k', 60, MINUTE_S)
     this.bySeat = limiter('s', 5, 24 * HOUR_S)
   }
 
@@ -66,6 +68,11 @@ export class Tries {
     return async () => {
       for (const [limiter, key] of taken) await limiter.reward(key)
     }
+  }
+
+  /** Takes one look at a shared sheet from an address: sixty a minute. */
+  async link(address: string): Promise<void> {
+    await this.take(this.byLink, tryNetwork(address))
   }
 
   /** Takes one of the five tries at a seat; answers how many are left and how to give them all back. */

@@ -1,12 +1,19 @@
+import { Suspense } from 'react'
 import { Link, Outlet, useMatch } from 'react-router'
 import { api } from '../data/api.ts'
 import { open } from '../data/overlay-slice.ts'
 import { prefer, unitsOf } from '../data/preferences.ts'
-import { useAppDispatch, usePreferences } from '../data/store.ts'
+import { useAppDispatch, useAppSelector, usePreferences } from '../data/store.ts'
+import { SEAT } from '../data/stored.ts'
+import { lazyPart } from '../ui/lazy-part.ts'
+import { Loading } from '../ui/states.tsx'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../ui/words.ts'
 import { OutboxBar } from './outbox-bar.tsx'
 import { Overlays } from './overlays.tsx'
 import { Shortcuts } from './shortcuts.tsx'
+
+const SignInPage = lazyPart(async () => (await import('../features/sign-in/sign-in-page.tsx')).SignInPage)
+const SeatWatch = lazyPart(async () => (await import('../features/sign-in/seat-watch.tsx')).SeatWatch)
 
 /** Top bar and whatever is open below it. */
 export function Frame() {
@@ -18,13 +25,36 @@ export function Frame() {
       <TopBar />
       <OutboxBar />
       <Shortcuts />
-      <Outlet />
+      <Page />
       <Overlays />
     </div>
   )
 }
 
+/** The page that is open; where nobody is signed in who must be, the way to sign in. */
+function Page() {
+  const { isClosed, isSignedOut } = useAppSelector((state) => state.seat)
+  const isAside = [useMatch('/join'), useMatch('/shared')].some((found) => found !== null)
+  return (
+    <>
+      {isClosed && (
+        <Suspense fallback={null}>
+          <SeatWatch />
+        </Suspense>
+      )}
+      {isSignedOut && !isAside ? (
+        <Suspense fallback={<Loading what="who is here" />}>
+          <SignInPage />
+        </Suspense>
+      ) : (
+        <Outlet />
+      )}
+    </>
+  )
+}
+
 function TopBar() {
+  const isClosed = useAppSelector((state) => state.seat.isClosed)
   const preferences = usePreferences()
   const dispatch = useAppDispatch()
   const item = 'rounded border border-[#4d5f5b] px-2.5 min-h-8 text-[13px] text-white whitespace-nowrap'
@@ -52,9 +82,17 @@ function TopBar() {
         <button type="button" className={item} onClick={() => dispatch(prefer({ theme: preferences.theme === 'light' ? 'dark' : 'light' }))}>
           {preferences.theme === 'light' ? 'Pit light' : 'Day light'}
         </button>
-        <button type="button" className={item} onClick={() => dispatch(open('name'))}>
-          {preferences.person || 'Your name'}
-        </button>
+        {isClosed ? (
+          SEAT && (
+            <button type="button" className={item} onClick={() => dispatch(open('hands'))}>
+              <b>{SEAT.name}</b> <span className="text-xs text-[#c3d0cc]">change hands</span>
+            </button>
+          )
+        ) : (
+          <button type="button" className={item} onClick={() => dispatch(open('name'))}>
+            {preferences.person || 'Your name'}
+          </button>
+        )}
       </div>
     </header>
   )

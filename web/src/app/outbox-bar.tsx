@@ -1,6 +1,9 @@
-import { keptBoth, type Waiting } from '../data/outbox.ts'
+import { useState } from 'react'
+import { mayNotWords } from '../data/may-not-words.ts'
+import { keptBoth, reread, takeOverOpenOutbox, type Waiting, waitingOfOthers } from '../data/outbox.ts'
 import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'
+import { namesHere, SEAT } from '../data/stored.ts'
 import { StaleChoice } from '../ui/forms/stale-choice.tsx'
 import { RecordWord } from '../ui/record-word.tsx'
 import { Alert } from '../ui/states.tsx'
@@ -11,7 +14,8 @@ export function OutboxBar() {
   const dispatch = useAppDispatch()
   const waiting = items.filter((item) => item.refusal === null)
   const refused = items.filter((item) => item.refusal !== null)
-  const isWorthSaying = refused.length > 0 || (away !== null && waiting.length > 0) || said !== null
+  const [others, setOthers] = useState(waitingOfOthers)
+  const isWorthSaying = others.length > 0 || refused.length > 0 || (away !== null && waiting.length > 0) || said !== null
   if (!isWorthSaying) return null
   return (
     <section aria-label="Not stored yet" className="no-print border-b border-line bg-page px-5 py-2">
@@ -23,6 +27,22 @@ export function OutboxBar() {
           </button>
         </p>
       )}
+      {others.map(({ personId, count }) => (
+        <OfOther key={personId ?? 'open'} name={personId === null ? null : (namesHere()[personId] ?? 'somebody else')} count={count}>
+          <button
+            type="button"
+            className="word-link"
+            onClick={() => {
+              takeOverOpenOutbox()
+              setOthers(waitingOfOthers())
+              dispatch(reread())
+              void flush()
+            }}
+          >
+            Send as mine
+          </button>
+        </OfOther>
+      ))}
       {waiting.length > 0 && away !== null && (
         <details>
           <summary className="min-h-6 cursor-pointer text-wait">
@@ -48,6 +68,18 @@ export function OutboxBar() {
   )
 }
 
+/** What somebody who is not at this browser now has not sent; what nobody signed may be sent by whoever typed it. */
+function OfOther({ name, count, children }: { name: string | null; count: number; children: React.ReactNode }) {
+  const entries = count === 1 ? '1 entry' : `${count} entries`
+  const waits = count === 1 ? 'waits' : 'wait'
+  if (name !== null) return <p>{`${entries} of ${name}’s ${waits} until ${name} takes over.`}</p>
+  return (
+    <p>
+      {`${entries} typed before anybody signed in ${waits}.`} {SEAT !== null && children}
+    </p>
+  )
+}
+
 function Refused({ item }: { item: Waiting }) {
   const problem = item.refusal?.problem
   const current = problem?.current as Record<string, unknown> | undefined
@@ -55,7 +87,7 @@ function Refused({ item }: { item: Waiting }) {
     <Alert className="my-1">
       <p>
         <strong>Not stored: {item.words}</strong> (<RecordWord of={item.resource} />
-        ). {item.refusal?.message}
+        ). {mayNotWords(problem) ?? item.refusal?.message}
       </p>
       {problem?.code === 'stale' && current ? (
         <StaleChoice
@@ -68,6 +100,9 @@ function Refused({ item }: { item: Waiting }) {
         <p className="flex gap-4">
           <button type="button" className="word-link" onClick={() => sendAgain(item.id, item.body)}>
             Send it again
+          </button>
+          <button type="button" className="word-link" onClick={() => void navigator.clipboard.writeText(item.typed ?? JSON.stringify(item.body))}>
+            Copy it
           </button>
           <button type="button" className="word-link" onClick={() => discard(item.id)}>
             Give it up

@@ -8,6 +8,7 @@ const PANELS = {
   find: lazyPart(async () => (await loadFind()).FindPanel),
   units: lazyPart(async () => (await import('../features/units/units-panel.tsx')).UnitsPanel),
   name: lazyPart(async () => (await import('./name-panel.tsx')).NamePanel),
+  hands: lazyPart(async () => (await import('../features/sign-in/hands-panel.tsx')).HandsPanel),
   keys: lazyPart(async () => (await import('./keys-panel.tsx')).KeysPanel),
 } as const
 const READ_AHEAD_MS = 1500

@@ -42,6 +42,7 @@ import {
   type WorkingSubject,
 } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
+import { heardQuery } from './heard-query.ts'
 import { localDay } from './local-day.ts'
 import type { Preferences } from './preferences.ts'
 import { restsOn, restsOnAll, TAG_TYPES, touchesBuild, touchesList } from './tags.ts'
@@ -107,14 +108,16 @@ const logFileRequest = (mode: 'columns' | 'preview' | 'import', { buildId, sessi
 /** Everything the server knows; a write makes those answers be read again that rest on what it touched. */
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({
-    baseUrl: '/api/',
-    timeout: 60_000,
-    prepareHeaders: (headers, { getState }) => {
-      const { person } = (getState() as { preferences: Preferences }).preferences
-      if (person) headers.set('x-person', encodeURIComponent(person))
-    },
-  }),
+  baseQuery: heardQuery(
+    fetchBaseQuery({
+      baseUrl: '/api/',
+      timeout: 60_000,
+      prepareHeaders: (headers, { getState }) => {
+        const { person } = (getState() as { preferences: Preferences }).preferences
+        if (person) headers.set('x-person', encodeURIComponent(person))
+      },
+    }),
+  ),
   tagTypes: TAG_TYPES,
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
@@ -267,7 +270,7 @@ export interface Failure {
 export function readFailure(error: unknown): Failure {
   const { status, data } = (error ?? {}) as { status?: unknown; data?: unknown }
   const problem = typeof data === 'object' && data !== null && 'detail' in data ? (data as Problem) : null
-  if (problem) return { message: problem.detail, isAway: problem.status === 503, problem }
+  if (problem) return { message: problem.detail, isAway: problem.status === 503 || problem.code === 'signed-out', problem }
   if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return { message: 'The server does not answer.', isAway: true, problem: null }
   if (status === 'PARSING_ERROR') return { message: 'The answer of the server was cut off.', isAway: true, problem: null }
   return { message: 'Something went wrong. Load the page again.', isAway: false, problem: null }

@@ -4,6 +4,7 @@ import { api, readFailure } from './api.ts'
 import { isAway, isSeen, justSent, keptBoth, OUTBOX_KEY, reread, storedOutbox, type Waiting } from './outbox.ts'
 import { keptBothWords, mergeStale } from './stale-edit.ts'
 import { store } from './store.ts'
+import { isSeatChange, storedKey } from './stored.ts'
 
 const PAUSES_MS = [700, 1500, 3000, 5000]
 let retry: ReturnType<typeof setTimeout> | null = null
@@ -118,6 +119,8 @@ function sendOne({ kind, buildId, resource, recordId, body, typedAt }: Waiting):
 /** Starts with what an earlier page left, and follows the network and other tabs. */
 export function watchOutbox(): void {
   window.addEventListener('online', () => void flush())
-  window.addEventListener('storage', (event) => event.key === OUTBOX_KEY && store.dispatch(reread()))
+  window.addEventListener('storage', (event) => event.key === storedKey(OUTBOX_KEY) && store.dispatch(reread()))
+  // Somebody else sat down in another tab: this one is his too.
+  window.addEventListener('storage', (event) => isSeatChange(event) && window.location.reload())
   if (storedOutbox.first()) void flush()
 }

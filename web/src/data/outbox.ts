@@ -1,7 +1,7 @@
 import type { Problem } from '@bold-ballast/contract'
 import type { ResourceName } from '@bold-ballast/core'
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import { readStored, writeStored } from './stored.ts'
+import { readStored, storedOfOthers, takeOverOpen, writeStored } from './stored.ts'
 
 /** One write that waits in this browser until the server has it. Sent with the same id as often as needed, it is stored once. */
 export interface Waiting {
@@ -50,6 +50,13 @@ const slice = createSlice({
 
 export const { reread, isAway, justSent, isSeen, keptBoth } = slice.actions
 export const outboxReducer = slice.reducer
+
+/** Entries of those who are not at this browser now: whose they are, and how many. */
+export const waitingOfOthers = (): readonly { readonly personId: string | null; readonly count: number }[] =>
+  storedOfOthers<readonly Waiting[] | null>(OUTBOX_KEY).flatMap(({ personId, value }) => (value && value.length > 0 ? [{ personId, count: value.length }] : []))
+
+/** What was typed before anybody signed in goes out as whoever sits here. */
+export const takeOverOpenOutbox = (): void => takeOverOpen<readonly Waiting[]>(OUTBOX_KEY, (mine, before) => [...(mine ?? []), ...before])
 
 const write = (change: (items: readonly Waiting[]) => readonly Waiting[]) => writeStored(OUTBOX_KEY, change(readStored<Waiting[]>(OUTBOX_KEY, [])))
 

@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 
-export type OverlayName = 'find' | 'units' | 'name' | 'keys'
+export type OverlayName = 'find' | 'units' | 'name' | 'keys' | 'hands'
 
 /** Which panel lies over the page; one at a time. */
 const slice = createSlice({

@@ -7,6 +7,7 @@ import { noteWrites } from './note-writes.ts'
 import { outboxReducer } from './outbox.ts'
 import { overlayReducer } from './overlay-slice.ts'
 import { PREFERENCES_KEY, preferencesReducer } from './preferences.ts'
+import { seatReducer } from './seat-slice.ts'
 import { staleLearners } from './stale-learners.ts'
 import { writeStored } from './stored.ts'
 import { undoReducer } from './undo-slice.ts'
@@ -15,7 +16,14 @@ import { undoReducer } from './undo-slice.ts'
 setAutoFreeze(false)
 
 export const store = configureStore({
-  reducer: { preferences: preferencesReducer, overlay: overlayReducer, undo: undoReducer, outbox: outboxReducer, [api.reducerPath]: api.reducer },
+  reducer: {
+    preferences: preferencesReducer,
+    overlay: overlayReducer,
+    undo: undoReducer,
+    outbox: outboxReducer,
+    seat: seatReducer,
+    [api.reducerPath]: api.reducer,
+  },
   middleware: (withDefaults) =>
     withDefaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, noteWrites.middleware, staleLearners.middleware),
 })

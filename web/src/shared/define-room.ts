@@ -1,7 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { ComponentType } from 'react'
 
-export type FindAction = 'units' | 'name' | 'keys' | 'theme' | 'undo' | 'redo' | 'print' | 'export'
+export type FindAction = 'units' | 'name' | 'hands' | 'keys' | 'theme' | 'undo' | 'redo' | 'print' | 'export'
 
 /** A place that can be gone to or a thing that can be done, as Find or do lists it. */
 export interface FindItem {

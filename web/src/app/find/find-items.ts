@@ -9,6 +9,7 @@ export function findItems({
   inRooms,
   garage,
   calculations,
+  isClosed = false,
 }: {
   buildId: string | undefined
   records: RecordsAnswer | undefined
@@ -16,6 +17,8 @@ export function findItems({
   inRooms: readonly FindInRoom[]
   garage: readonly GarageEntry[]
   calculations: readonly CalculationDescription[]
+  /** Whether people sign in here. */
+  isClosed?: boolean
 }): FindItem[] {
   const everywhere: FindItem[] = [
     ...(buildId
@@ -27,7 +30,9 @@ export function findItems({
     { key: 'import', group: 'Do', label: 'Open a build file', hint: 'import', to: '/open' },
     { key: 'units', group: 'Do', label: 'Change units or decimal mark', hint: '', action: 'units' },
     { key: 'theme', group: 'Do', label: 'Change between day light and pit light', hint: 'theme, dark, light', action: 'theme' },
-    { key: 'name', group: 'Do', label: 'Say who is writing', hint: 'your name', action: 'name' },
+    isClosed
+      ? { key: 'hands', group: 'Do', label: 'Change hands', hint: 'hand over, sign in, sign out, code, password', action: 'hands' }
+      : { key: 'name', group: 'Do', label: 'Say who is writing', hint: 'your name', action: 'name' },
     { key: 'keys', group: 'Do', label: 'List the keys', hint: '?', action: 'keys' },
     { key: 'undo', group: 'Do', label: 'Take back what was stored last', hint: 'undo', action: 'undo' },
     { key: 'redo', group: 'Do', label: 'Put back what was taken back last', hint: 'redo', action: 'redo' },

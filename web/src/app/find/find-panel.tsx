@@ -5,7 +5,7 @@ import { useMatch, useNavigate } from 'react-router'
 import { api } from '../../data/api.ts'
 import { open } from '../../data/overlay-slice.ts'
 import { prefer } from '../../data/preferences.ts'
-import { useAppDispatch, usePreferences } from '../../data/store.ts'
+import { useAppDispatch, useAppSelector, usePreferences } from '../../data/store.ts'
 import { putBackLast, takeBackLast } from '../../data/take-back.ts'
 import type { FindInRoom, FindItem } from '../../shared/define-room.ts'
 import { exportBuild } from '../../shared/export-build.ts'
@@ -24,7 +24,11 @@ export function FindPanel({ onClose }: { onClose: () => void }) {
   const { data: records } = api.useRecordsQuery(buildId ?? '', { skip: !buildId })
   const { data: garage = [] } = api.useGarageQuery()
   const { data: calculations = [] } = api.useCalculationsQuery()
-  const index = useMemo(() => indexItems(findItems({ buildId, records, inRooms: IN_ROOMS, garage, calculations })), [buildId, records, garage, calculations])
+  const isClosed = useAppSelector((state) => state.seat.isClosed)
+  const index = useMemo(
+    () => indexItems(findItems({ buildId, records, inRooms: IN_ROOMS, garage, calculations, isClosed })),
+    [buildId, records, garage, calculations, isClosed],
+  )
   const found = useMemo(() => search(index, typed), [index, typed])
   const { theme } = usePreferences()
   const navigate = useNavigate()

@@ -1,6 +1,7 @@
 import type { MovedSpell, SpellItem, WhatMoved } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
-import { foldedWords, initials, spellDetail, spellHead, verdictClause, verdictWords, whenWords } from './since/spell-words.ts'
+import { initials } from '../../ui/person-tag.tsx'
+import { foldedWords, spellDetail, spellHead, verdictClause, verdictWords, whenWords } from './since/spell-words.ts'
 
 const item = (more: Partial<SpellItem>): SpellItem => ({ list: 'changes', id: 'c', name: 'wing', did: 'added', massKg: null, goal: null, fields: [], ...more })
 const spell = (items: readonly SpellItem[], kind: MovedSpell['kind'] = 'masses', lineCount = items.length) => ({ items, kind, lineCount })

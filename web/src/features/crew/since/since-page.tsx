@@ -1,6 +1,5 @@
-import type { RecordsAnswer, SinceAnswer } from '@bold-ballast/contract'
-import { type Board, METRIC_INFO, type Metric, type MovedSpell } from '@bold-ballast/core'
-import { useState } from 'react'
+import type { SinceAnswer } from '@bold-ballast/contract'
+import { METRIC_INFO, type Metric, type MovedSpell } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
 import { useAppDispatch } from '../../../data/store.ts'
 import { takeBack } from '../../../data/take-back.ts'
@@ -9,7 +8,8 @@ import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { LoadError, Loading } from '../../../ui/states.tsx'
 import { timeText } from '../../../ui/words.ts'
-import { readSeen, writeSeen } from '../seen.ts'
+import type { CrewTabProps } from '../crew-tab.ts'
+import type { Seen } from '../seen.ts'
 import { SinceRows } from './since-rows.tsx'
 import { SinceSide } from './since-side.tsx'
 import { foldedWords, verdictClause, whenWords } from './spell-words.ts'
@@ -62,19 +62,17 @@ function FromPicker({ from, hasMark, set }: { from: string; hasMark: boolean; se
   )
 }
 
-interface SinceProps {
-  readonly buildId: string
-  readonly board: Board
-  readonly records: RecordsAnswer
-  readonly position: number
+interface SinceProps extends CrewTabProps {
+  readonly seen: Seen | null
+  readonly mark: (seen: Seen) => void
+  readonly keptWhere: string
 }
 
 /** What changed since one looked: a number as a stair of spells, who moved it, what it did to the goals. */
-export function SincePage({ buildId, board, records, position }: SinceProps) {
+export function SincePage({ buildId, board, records, position, tabs, seen, mark, keptWhere }: SinceProps) {
   const { get, set } = useAddress()
   const { text } = useQuantities()
   const dispatch = useAppDispatch()
-  const [seen, setSeen] = useState(() => readSeen(buildId))
   const metrics = [...new Set(board.rows.map(({ metric }) => metric))]
   const metric = metrics.find((each) => each === get('metric')) ?? ('massReady' satisfies Metric)
   const asked = get('from')
@@ -87,9 +85,7 @@ export function SincePage({ buildId, board, records, position }: SinceProps) {
   const picked = shown.find(({ lastId }) => String(lastId) === get('spell')) ?? null
   const sawIt = () => {
     if (!answer) return
-    const next = { entryId: answer.revision, at: new Date().toISOString() }
-    writeSeen(buildId, next)
-    setSeen(next)
+    mark({ entryId: answer.revision, at: new Date().toISOString() })
     set({ from: '', spell: '' })
   }
   const step = (by: 1 | -1) => {
@@ -115,6 +111,7 @@ export function SincePage({ buildId, board, records, position }: SinceProps) {
     <div className="grid grid-cols-[minmax(0,1fr)] gap-5 min-[1100px]:grid-cols-[minmax(0,1fr)_280px]">
       <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-3">
         <h1>{titleOf(answer, text)}</h1>
+        {tabs}
         <p className="no-print flex flex-wrap items-center gap-x-4 gap-y-2">
           <label className="flex items-center gap-2">
             number
@@ -156,7 +153,7 @@ export function SincePage({ buildId, board, records, position }: SinceProps) {
             I have seen this <kbd className="font-mono text-xs">s</kbd>
           </button>
           <span className="text-quiet">
-            {seen ? `You said so last on ${timeText(seen.at)}. ` : ''}The next look starts from here; it is kept in this browser. Nothing else changes.
+            {seen ? `You said so last on ${timeText(seen.at)}. ` : ''}The next look starts from here; it is kept {keptWhere}. Nothing else changes.
           </span>
         </p>
       </div>

@@ -2,8 +2,8 @@ import type { RecordsAnswer, SinceAnswer } from '@bold-ballast/contract'
 import { METRIC_INFO, type MovedSpell, movedByPerson } from '@bold-ballast/core'
 import { fieldWord } from '../../../shared/fields/field-words.ts'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
+import { PersonTag } from '../../../ui/person-tag.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
-import { PersonTag } from '../person-tag.tsx'
 import { verdictWords } from './spell-words.ts'
 
 const MOST_ITEMS = 12

@@ -49,12 +49,6 @@ export const verdictWords = (verdict: VerdictThen | null): string =>
       ? verdict.word
       : `${verdict.word}, ${formatChance(verdict.chance)}`
 
-/** Two letters for a person. */
-export const initials = (name: string): string => {
-  const [first = '', second = ''] = name.trim().split(/\s+/)
-  return (second === '' ? first.slice(0, 2) : `${first.charAt(0)}${second.charAt(0)}`).toUpperCase()
-}
-
 /** A time as one says it: the weekday within the last week, else the day. */
 export function whenWords(instant: string, now: Date): string {
   const at = parseISO(instant)

@@ -1,4 +1,8 @@
-import { initials } from './since/spell-words.ts'
+/** Two letters for a person. */
+export const initials = (name: string): string => {
+  const [first = '', second = ''] = name.trim().split(/\s+/)
+  return (second === '' ? first.slice(0, 2) : `${first.charAt(0)}${second.charAt(0)}`).toUpperCase()
+}
 
 /** A tally with a hole and two letters: who it was. */
 export function PersonTag({ name }: { name: string }) {
