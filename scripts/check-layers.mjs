@@ -43,7 +43,7 @@ const FLOORS = {
     ['records'],
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],
     ['track-logs'],
-    ['build-files', 'links', 'log'],
+    ['build-files', 'links', 'live', 'log'],
     ['demo'],
     ['app.ts', 'main.ts'],
   ],

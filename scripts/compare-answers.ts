@@ -21,6 +21,7 @@ import { openDatabase } from '../server/src/database/open.ts'
 import { loadDemoOnce } from '../server/src/demo/load-demo.ts'
 import { DeviceService } from '../server/src/devices/service.ts'
 import { OPEN_ACCESS } from '../server/src/http/access.ts'
+import { LiveHub } from '../server/src/live/hub.ts'
 import { makeSessions } from '../server/src/sign-in/sessions.ts'
 import { WorkPool } from '../server/src/workers/pool.ts'
 import { routesOf } from '../server/test/routes-of.ts'
@@ -156,7 +157,7 @@ async function main([verb, file]: readonly string[]): Promise<number> {
   const devices = new DeviceService({ first: 46_990, last: 46_991 })
   const pool = new WorkPool()
   const sessions = makeSessions({ databaseUrl: database.url, secrets: ['answers'] })
-  const app = makeApp({ knex, logger: pino({ level: 'error' }), devices, pool, sessions })
+  const app = makeApp({ knex, logger: pino({ level: 'error' }), devices, pool, sessions, live: new LiveHub(database.url) })
   const server = http.createServer(app)
   try {
     await knex.migrate.latest()

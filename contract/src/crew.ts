@@ -167,3 +167,29 @@ export interface MayNot {
 export interface SeenAnswer {
   readonly seen: { readonly entryId: number; readonly at: string } | null
 }
+
+export const liveQuerySchema = z.strictObject({
+  /** Ids of builds with commas between. */
+  builds: z
+    .string()
+    .max(2000)
+    .transform((text) => text.split(',').filter(Boolean))
+    .pipe(z.array(z.uuid()).min(1).max(20)),
+})
+
+/** Where somebody is: a page of a browser, its room, and the record that is open in a form. */
+export const hereSchema = z.strictObject({ page: z.uuid(), room: z.string().min(1).max(40), recordId: z.uuid().nullable().optional() })
+
+export interface HereEntry {
+  readonly personId: string
+  readonly name: string
+  readonly room: string
+  readonly recordId: string | null
+}
+
+/** What a stream tells: a build was written to; who is at it; what one is over it now; it is over. */
+export type LiveEvent =
+  | { readonly type: 'changed'; readonly buildId: string; readonly entryId: number; readonly personId: string | null; readonly isFirst: boolean }
+  | { readonly type: 'here'; readonly buildId: string; readonly people: readonly HereEntry[] }
+  | { readonly type: 'role'; readonly buildId: string; readonly role: Role | null }
+  | { readonly type: 'bye' }

@@ -20,6 +20,8 @@ import type { DeviceService } from './devices/service.ts'
 import { type Front, guardOrigin, LOOPBACK_FRONT } from './http/guard.ts'
 import { AppError, toAppError, toProblem } from './http/problem.ts'
 import { linkRoutes } from './links/routes.ts'
+import type { LiveHub } from './live/hub.ts'
+import { liveRoutes } from './live/routes.ts'
 import { logRoutes } from './log/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
 import { photoRoutes } from './photos/routes.ts'
@@ -56,6 +58,7 @@ interface AppParts {
   readonly devices: DeviceService
   readonly pool: WorkPool
   readonly sessions: Sessions
+  readonly live: LiveHub
   /** How it is reached from outside; plain on loopback where left out. */
   readonly front?: Front
   /** Which proxies may say whose address a request came from. */
@@ -95,7 +98,7 @@ export function makeApp(parts: AppParts): Express {
 /** Asked by whoever makes sign-in begin; all else reads a session only once it has begun. */
 const BEGINNERS = new Set(['/owner', '/join'])
 
-function api({ knex, devices, pool, sessions, front = LOOPBACK_FRONT }: AppParts): Router {
+function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT }: AppParts): Router {
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records, new LateValues(pool))
@@ -130,6 +133,7 @@ function api({ knex, devices, pool, sessions, front = LOOPBACK_FRONT }: AppParts
   router.use(deviceRoutes(devices))
   router.use(peopleRoutes(knex))
   router.use(linkRoutes(knex, open, tries))
+  router.use(liveRoutes(knex, live))
   router.use(shelfRoutes(knex))
   router.use(recordRoutes(records))
   router.use(() => {

@@ -8,6 +8,7 @@ import { openDatabase } from './database/open.ts'
 import { loadDemoOnce } from './demo/load-demo.ts'
 import { DeviceService } from './devices/service.ts'
 import { type ReachWish, reachOf } from './http/reach.ts'
+import { LiveHub } from './live/hub.ts'
 import { rebuildOldCurves } from './pull-files/rebuild-curves.ts'
 import { forgetOldAudit } from './sign-in/audit.ts'
 import { sessionSecrets } from './sign-in/secrets.ts'
@@ -71,7 +72,8 @@ export async function startServer(options: {
   const devices = new DeviceService(devicePorts)
   const pool = new WorkPool()
   const sessions = makeSessions({ databaseUrl, secrets: sessionSecrets(options.sessionSecret, options.secretFile) })
-  const app = makeApp({ knex, logger, webRoot, devices, pool, sessions, front, trustProxy })
+  const live = new LiveHub(databaseUrl)
+  const app = makeApp({ knex, logger, webRoot, devices, pool, sessions, live, front, trustProxy })
   const server = tls ? https.createServer({ cert: readFileSync(tls.cert), key: readFileSync(tls.key) }, app) : http.createServer(app)
   // A port that somebody asked for is that one or none.
   const usedPort = await listen(server, host, port ?? USUAL_PORT, port === undefined ? 20 : 1)
@@ -80,6 +82,7 @@ export async function startServer(options: {
     address: front.publicUrl?.origin ?? `http${tls ? 's' : ''}://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
     stop: async () => {
       devices.close()
+      await live.close()
       await drain(server)
       await pool.close()
       await sessions.close()

@@ -7,6 +7,7 @@ import { pino } from 'pino'
 import { makeApp } from '../src/app.ts'
 import { openDatabase } from '../src/database/open.ts'
 import { DeviceService } from '../src/devices/service.ts'
+import { LiveHub } from '../src/live/hub.ts'
 import { makeSessions } from '../src/sign-in/sessions.ts'
 import { WorkPool } from '../src/workers/pool.ts'
 import { TEMPLATE } from './global-setup.ts'
@@ -45,7 +46,8 @@ export async function startTestServer(more: Pick<Parameters<typeof makeApp>[0], 
   const devices = new DeviceService({ first, last: first + 2 })
   const pool = new WorkPool()
   const sessions = makeSessions({ databaseUrl: url.href, secrets: [randomUUID()] })
-  const app = makeApp({ knex, logger: pino({ level: 'silent' }), devices, pool, sessions, ...more })
+  const live = new LiveHub(url.href)
+  const app = makeApp({ knex, logger: pino({ level: 'silent' }), devices, pool, sessions, live, ...more })
   const server = http.createServer(app)
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
@@ -87,6 +89,7 @@ export async function startTestServer(more: Pick<Parameters<typeof makeApp>[0], 
     callForBytes,
     stop: async () => {
       devices.close()
+      await live.close()
       await pool.close()
       server.closeAllConnections()
       await new Promise((resolve) => server.close(resolve))

@@ -71,6 +71,7 @@ const LINES: readonly Line[] = [
   ['POST', '/calc/:name', 'signedIn'],
   ['GET', '/builds', 'signedIn'],
   ['POST', '/builds', 'signedIn'],
+  ['GET', '/live', 'signedIn'],
   ['GET', '/shelf/:address', 'signedIn'],
   ['GET', '/build-files/schema', 'signedIn'],
   ['POST', '/build-files', 'signedIn'],
@@ -99,6 +100,7 @@ const LINES: readonly Line[] = [
   // A viewer may copy what he reads; the file is more than that, because it opens as a build of one's own.
   ['GET', '/builds/:buildId/file', 'crew'],
   ['PUT', '/builds/:buildId/seen', 'viewer'],
+  ['PUT', '/builds/:buildId/here', 'viewer'],
   ['POST', '/builds/:buildId/log/:entryId/undo', 'crew'],
   ['POST', '/builds/:buildId/batches', 'crew'],
   ['PUT', '/builds/:buildId/stage-order', 'crew'],

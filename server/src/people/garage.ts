@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { ClaimEntry, GoalsBy, InvitationEntry, MadeLink, MemberEntry, PersonEntry, Role } from '@bold-ballast/contract'
 import type { Request } from 'express'
 import type { Knex } from 'knex'
+import { tell } from '../access/notify.ts'
 import { AppError } from '../http/problem.ts'
 import { writeAudit } from '../sign-in/audit.ts'
 import { isFreeName } from '../sign-in/names.ts'
@@ -121,6 +122,7 @@ export class GarageService {
       await trx('people')
         .where({ id: personId })
         .update({ state: state ?? person.state, epoch: ends ? raiseEpoch(trx) : person.epoch })
+      await tell(trx, { p: personId, rights: true })
       if (state && state !== person.state) await this.note(trx, doer, state === 'off' ? 'switched off' : 'switched on', person.name)
       if (endEverywhere) await this.note(trx, doer, 'ended everywhere', person.name)
     })
@@ -232,6 +234,7 @@ export class GarageService {
       await trx('memberships')
         .where({ id })
         .update({ ...next, changedAt: trx.fn.now() })
+      await tell(trx, { p: held.personId, rights: true })
       await this.note(trx, doer, 'role changed', `${held.personName}: ${held.role} to ${next.role}`, held.buildId)
     })
   }
@@ -241,6 +244,7 @@ export class GarageService {
       const held = await this.membership(trx, doer.garageId, id)
       if (held.role === 'owner') await this.requireOtherOwner(trx, doer.garageId, held.personId)
       await trx('memberships').where({ id }).delete()
+      await tell(trx, { p: held.personId, rights: true })
       await this.note(trx, doer, 'membership ended', `${held.personName}: ${held.role}`, held.buildId)
     })
   }
@@ -268,6 +272,7 @@ export class GarageService {
         .onConflict(['person_id', 'build_id'])
         .merge({ role, until: row.until, changedAt: trx.fn.now() })
         .returning('id')
+      await tell(trx, { p: personId, rights: true })
       await this.note(trx, { ...doer, garageId }, 'role changed', `${person.name}: ${role} of ${buildName}`, buildId)
       return { membershipId: (made as { id: string }).id, buildId, buildName, role, until: row.until }
     })

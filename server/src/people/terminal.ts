@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import { Mode } from '../access/mode.ts'
+import { tell } from '../access/notify.ts'
 import { writeAudit } from '../sign-in/audit.ts'
 import { folded } from '../sign-in/names.ts'
 import { type PersonRow, raiseEpoch } from '../sign-in/service.ts'
@@ -75,6 +76,7 @@ async function off(knex: Knex, login: string | undefined): Promise<string> {
   await knex('people')
     .where({ id: person.id })
     .update({ state: 'off', epoch: raiseEpoch(knex) })
+  await tell(knex, { p: person.id, rights: true })
   await writeAudit(knex, null, { action: 'switched off', subject: `${person.name}, at the terminal`, personId: person.id, garageId: person.garageId })
   return `${person.name} is switched off, and signed out everywhere.`
 }
@@ -84,6 +86,7 @@ async function open(knex: Knex): Promise<string> {
   const wasClosed = await knex.transaction(async (trx) => {
     await trx('sign_ins').delete()
     await trx('people').update({ epoch: raiseEpoch(trx) })
+    await tell(trx, { rights: true })
     await writeAudit(trx, null, { action: 'opened again', subject: 'at the terminal', garageId: await firstGarage(trx) })
     return Mode.open(trx)
   })

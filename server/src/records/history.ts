@@ -1,6 +1,7 @@
 import type { LogAction } from '@bold-ballast/contract'
 import type { ResourceName } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import { tell } from '../access/notify.ts'
 import type { Least } from '../http/access.ts'
 import type { Actor } from '../http/actor.ts'
 
@@ -59,7 +60,10 @@ export async function writeHistory(trx: Knex, actor: Actor, entry: HistoryEntry)
       byId: actor.access.personId,
     })
     .returning('id')
-  actor.noteEntry?.((made as { id: number }).id)
+  const { id } = made as { id: number }
+  const { personId } = actor.access
+  if (personId !== null) await tell(trx, { b: entry.buildId, e: id, p: personId })
+  actor.noteEntry?.(id)
 }
 
 /** The last line of a build's log, or of all logs: it changes with every write, because writers of one build wait for each other. */

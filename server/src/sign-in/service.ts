@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Request } from 'express'
 import type { Knex } from 'knex'
 import { Mode } from '../access/mode.ts'
+import { tell } from '../access/notify.ts'
 import type { Standing } from '../access/person-access.ts'
 import { personOf } from '../http/guard.ts'
 import { AppError } from '../http/problem.ts'
@@ -141,6 +142,7 @@ export class SignInService {
     await this.knex('people')
       .where({ id })
       .update({ epoch: raiseEpoch(this.knex) })
+    await tell(this.knex, { p: id, rights: true })
     await writeAudit(this.knex, request, { action: 'ended everywhere', subject: name, personId: id, garageId })
     await takeSeats(
       request,
@@ -166,6 +168,7 @@ export class SignInService {
       .where({ id: person.id })
       .update({ passwordHash, epoch: raiseEpoch(this.knex) })
       .returning('epoch')
+    await tell(this.knex, { p: person.id, rights: true })
     await this.seat(request, { id: person.id, epoch: (changed as { epoch: number }).epoch })
     await writeAudit(this.knex, request, { action: 'password changed', subject: person.name, personId: person.id, garageId: person.garageId })
   }
@@ -270,6 +273,7 @@ export class SignInService {
       .where({ id: personId })
       .update({ passwordHash, state: 'active', epoch: raiseEpoch(trx) })
       .returning('*')
+    await tell(trx, { p: personId, rights: true })
     await writeAudit(trx, request, { action: 'password set anew', subject: person.name, personId, garageId: person.garageId })
     return changed as PersonRow
   }
