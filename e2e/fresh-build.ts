@@ -34,7 +34,10 @@ export async function freshBuild(page: Page): Promise<{ path: string; stage: str
     weighings: [] as object[],
   }
   file.weighings.push({ id: randomUUID(), stageId: file.stages[0]?.id, at, pads, driverInKg: 80, fuelL: 20, fuelSdL: 0.5 })
-  const answer = await page.request.post(`/api/build-files?mode=import&as=new&importId=${randomUUID()}`, { data: file })
+  const answer = await page.request.post(`/api/build-files?mode=import&as=new&importId=${randomUUID()}`, {
+    data: file,
+    headers: { 'sec-fetch-site': 'same-origin' },
+  })
   expect(answer.status(), await answer.text()).toBe(201)
   return { path: `/builds/${id}`, stage }
 }

@@ -10,6 +10,7 @@ import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import pg from 'pg'
 import yazl from 'yazl'
+import { benchCrew } from './bench-crew.mjs'
 import { buildAll, findChromium, installPackages, root } from './install.mjs'
 import { makeLargeBuild } from './large-build.mjs'
 import { startPostgres } from './postgres.mjs'
@@ -839,6 +840,9 @@ try {
   await powerRooms(file.build, file.sessions[1].id, file.sessions[2].id, file)
   if (withBrowser) await powerInBrowser(file.build)
   await csvImport(file.build, file.sessions[0].id)
+  const browser = withBrowser ? await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu'] }) : null
+  await benchCrew({ address, pid: server.pid, build: file.build, stageId: line.stageId, newLine, put, putTimes, times, browser })
+  await browser?.close()
   console.table(rows)
 } finally {
   server.removeAllListeners('exit')

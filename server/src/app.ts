@@ -152,6 +152,8 @@ function serveWeb(app: Express, webRoot: string): void {
   app.use(staticPacked(webRoot, packed))
   app.get('/{*any}', (request, response) => {
     response.setHeader('Cache-Control', 'no-cache')
+    // What a secret link leads to stands in no index.
+    if (/^\/(shared|join)\/?$/.test(request.path)) response.setHeader('X-Robots-Tag', 'noindex')
     // The page itself says that an address leads nowhere.
     response.status(PAGES.test(request.path) ? 200 : 404).sendFile('index.html', { root: webRoot })
   })

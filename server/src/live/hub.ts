@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events'
 import createSubscriber, { type Subscriber } from 'pg-listen'
 import { CHANNEL, type Told } from '../access/notify.ts'
 
@@ -14,6 +15,8 @@ export class LiveHub {
 
   constructor(databaseUrl: string) {
     this.databaseUrl = databaseUrl
+    // As many as there are browsers.
+    setMaxListeners(0, this.closed.signal)
   }
 
   private async connect(): Promise<void> {

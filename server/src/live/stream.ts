@@ -28,6 +28,7 @@ export class LiveStream {
   private readonly timers: NodeJS.Timeout[] = []
   private stop: () => void = () => undefined
   private isEnded = false
+  private readonly onClosed = () => this.end()
 
   constructor(response: Response, parts: StreamParts) {
     this.response = response
@@ -45,6 +46,7 @@ export class LiveStream {
     if (this.isEnded) return
     this.isEnded = true
     this.stop()
+    this.parts.hub.closed.signal.removeEventListener('abort', this.onClosed)
     for (const timer of this.timers) clearInterval(timer)
     this.response.end()
   }
@@ -55,7 +57,7 @@ export class LiveStream {
     const ended = hub.closed.signal
     this.stop = await hub.listen((heard) => void this.hear(heard).catch(() => this.end()))
     this.response.on('close', () => this.end())
-    ended.addEventListener('abort', () => this.end(), { once: true })
+    ended.addEventListener('abort', this.onClosed, { once: true })
     if (ended.aborted || this.response.closed) return this.end()
     this.response.writeHead(200, { 'content-type': 'text/event-stream', connection: 'keep-alive', 'x-accel-buffering': 'no' })
     this.response.write('retry: 2000\n\n')

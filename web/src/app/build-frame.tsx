@@ -1,9 +1,12 @@
 import type { BrokenRecord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
+import { othersAt } from '../data/here-slice.ts'
+import { useAppSelector } from '../data/store.ts'
 import { useBuild } from '../data/use-build.ts'
 import { useFresh } from '../data/use-fresh.ts'
 import { useLater } from '../data/use-later.ts'
+import { AlsoHere } from '../ui/also-here.tsx'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { RecordWord } from '../ui/record-word.tsx'
 import { Alert, LoadError, Loading } from '../ui/states.tsx'
@@ -19,6 +22,7 @@ export function BuildFrame() {
   useLater(build.buildId)
   useFresh(build.buildId)
   usePrintFoot()
+  const others = useAppSelector(othersAt(build.buildId))
   const isBoard = useMatch('/builds/:buildId/board') !== null
   if (build.error && !build.board) return <LoadError error={build.error} retry={build.retry} />
   if (!build.board) return <Loading what="the build" />
@@ -43,7 +47,10 @@ export function BuildFrame() {
                   `flex min-h-8 items-center justify-between gap-3 rounded px-2.5 font-semibold ${isActive ? 'bg-bar text-white' : 'text-quiet hover:text-ink'}`
                 }
               >
-                {room.name}
+                <span className="flex items-center gap-2">
+                  {room.name}
+                  <AlsoHere people={others.filter((other) => other.room === room.path)} label="Here:" />
+                </span>
                 <kbd className="hidden font-mono text-[11px] font-normal min-[900px]:inline">g {room.key}</kbd>
               </NavLink>
             </span>

@@ -1,10 +1,12 @@
 import { Suspense } from 'react'
 import { Link, Outlet, useMatch } from 'react-router'
 import { api } from '../data/api.ts'
+import { othersAt } from '../data/here-slice.ts'
 import { open } from '../data/overlay-slice.ts'
 import { prefer, unitsOf } from '../data/preferences.ts'
 import { useAppDispatch, useAppSelector, usePreferences } from '../data/store.ts'
 import { SEAT } from '../data/stored.ts'
+import { AlsoHere } from '../ui/also-here.tsx'
 import { lazyPart } from '../ui/lazy-part.ts'
 import { Loading } from '../ui/states.tsx'
 import { DISCIPLINE_WORDS, DRIVE_WORDS } from '../ui/words.ts'
@@ -73,6 +75,7 @@ function TopBar() {
       </Link>
       <OpenBuild />
       <div className="ml-auto flex flex-wrap items-center gap-2">
+        <Others />
         <button type="button" className={item} onClick={() => dispatch(open('find'))}>
           Find or do <kbd className="ml-1 font-mono text-[11px] text-[#c3d0cc]">Ctrl K</kbd>
         </button>
@@ -95,6 +98,18 @@ function TopBar() {
         )}
       </div>
     </header>
+  )
+}
+
+/** Who else looks at the open build. */
+function Others() {
+  const buildId = useMatch('/builds/:buildId/*')?.params.buildId ?? ''
+  const people = useAppSelector(othersAt(buildId))
+  if (people.length === 0) return null
+  return (
+    <span className="flex items-center gap-2 text-xs text-[#c3d0cc]">
+      also here <AlsoHere people={people} label="Also here:" />
+    </span>
   )
 }
 

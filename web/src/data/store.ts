@@ -3,6 +3,7 @@ import { setupListeners } from '@reduxjs/toolkit/query'
 import { setAutoFreeze } from 'immer'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from './api.ts'
+import { hereReducer } from './here-slice.ts'
 import { noteWrites } from './note-writes.ts'
 import { outboxReducer } from './outbox.ts'
 import { overlayReducer } from './overlay-slice.ts'
@@ -22,6 +23,7 @@ export const store = configureStore({
     undo: undoReducer,
     outbox: outboxReducer,
     seat: seatReducer,
+    here: hereReducer,
     [api.reducerPath]: api.reducer,
   },
   middleware: (withDefaults) =>

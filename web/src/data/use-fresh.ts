@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import { api } from './api.ts'
-import { store, useAppDispatch } from './store.ts'
+import { store, useAppDispatch, useAppSelector } from './store.ts'
 import { touchesBuild } from './tags.ts'
 
 /** How often a page that is looked at asks whether somebody else wrote. */
@@ -9,7 +9,9 @@ const LOOK_EVERY_MS = 4000
 /** Reads a build again soon after somebody else wrote to it, and at once when the page is looked at again. */
 export function useFresh(buildId: string): void {
   const dispatch = useAppDispatch()
-  const { data } = api.useRevisionQuery(buildId, { pollingInterval: LOOK_EVERY_MS, skipPollingIfUnfocused: true, refetchOnFocus: true })
+  // Where a stream tells it, nobody need ask.
+  const isLive = useAppSelector((state) => state.here.isLive)
+  const { data } = api.useRevisionQuery(buildId, { pollingInterval: isLive ? 0 : LOOK_EVERY_MS, skipPollingIfUnfocused: true, refetchOnFocus: true })
   const seen = useRef<{ readonly buildId: string; readonly revision: number } | null>(null)
   useEffect(() => {
     if (!data) return

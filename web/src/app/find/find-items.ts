@@ -31,7 +31,7 @@ export function findItems({
     { key: 'units', group: 'Do', label: 'Change units or decimal mark', hint: '', action: 'units' },
     { key: 'theme', group: 'Do', label: 'Change between day light and pit light', hint: 'theme, dark, light', action: 'theme' },
     isClosed
-      ? { key: 'hands', group: 'Do', label: 'Change hands', hint: 'hand over, sign in, sign out, code, password', action: 'hands' }
+      ? { key: 'hands', group: 'Do', label: 'Hand over', hint: 'change hands', action: 'hands' }
       : { key: 'name', group: 'Do', label: 'Say who is writing', hint: 'your name', action: 'name' },
     { key: 'keys', group: 'Do', label: 'List the keys', hint: '?', action: 'keys' },
     { key: 'undo', group: 'Do', label: 'Take back what was stored last', hint: 'undo', action: 'undo' },

@@ -35,7 +35,7 @@ function Sheet({ sheet }: { sheet: SharedSheet }) {
         </p>
       </div>
       <ScrollBox label="Numbers by stage">
-        <table className="w-full">
+        <table className="lined w-full">
           <thead>
             <tr>
               <th>Number</th>

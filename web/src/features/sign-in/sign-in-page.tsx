@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { crewApi } from '../../data/crew-api.ts'
 import { sitDown } from '../../data/stored.ts'
 import { SecretForm } from '../../ui/forms/secret-form.tsx'
+import { Loading } from '../../ui/states.tsx'
 import { TakeOver } from './take-over.tsx'
 
 /** Sits down whoever an answer says is at this browser now, and begins the page anew. */
@@ -12,10 +13,12 @@ export function sitDownAs({ person }: MeAnswer, options: Parameters<typeof sitDo
 
 /** What stands in place of a page while nobody is signed in on this browser. */
 export function SignInPage() {
-  const { data: me } = crewApi.useMeQuery()
+  // Who may take over is asked anew: what was known before may be why nobody is signed in.
+  const { data: me, isFetching } = crewApi.useMeQuery(undefined, { refetchOnMountOrArgChange: true })
   const [signIn] = crewApi.useSignInMutation()
   const [asNew, setAsNew] = useState(false)
-  const seats = me?.seats ?? []
+  if (!me || isFetching) return <Loading what="who is here" />
+  const { seats } = me
   return (
     <main id="page" tabIndex={-1} className="mx-auto grid w-full max-w-[760px] content-start gap-5 px-5 py-8 outline-none">
       <title>Sign in · Bold Ballast</title>

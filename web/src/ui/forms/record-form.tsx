@@ -2,12 +2,15 @@ import type { QuantityKind, ResourceName } from '@bold-ballast/core'
 import { useEffect, useId, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { readFailure } from '../../data/api.ts'
+import { othersAt, recordOpened } from '../../data/here-slice.ts'
+import { mayNotWords } from '../../data/may-not-words.ts'
 import { keptBoth } from '../../data/outbox.ts'
 import { enqueue } from '../../data/outbox-sender.ts'
 import { keptBothWords, mergeStale } from '../../data/stale-edit.ts'
-import { useAppDispatch } from '../../data/store.ts'
+import { useAppDispatch, useAppSelector } from '../../data/store.ts'
 import { readStored, writeStored } from '../../data/stored.ts'
 import { useSender } from '../../data/use-sender.ts'
+import { PersonTag } from '../person-tag.tsx'
 import { useQuantities } from '../quantity.ts'
 import { Alert } from '../states.tsx'
 import { changedFields } from './changed-fields.ts'
@@ -84,6 +87,13 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
     if (storedLast === key && fields[0]) form.setFocus(fields[0].name)
   }, [])
 
+  const recordId = queueAs?.recordId ?? null
+  useEffect(() => {
+    if (recordId === null) return
+    dispatch(recordOpened(recordId))
+    return () => void dispatch(recordOpened(null))
+  }, [recordId, dispatch])
+
   /** Where somebody else changed other fields meanwhile, mine go onto theirs, and it is said; the same field is a choice. */
   const sendBeside = async (body: Record<string, unknown>) => {
     try {
@@ -143,9 +153,10 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
       ))}
       {typeof children === 'function' ? children((name, text) => form.setValue(name, text, { shouldDirty: true })) : children}
       <div className="sm:col-span-2">
+        {queueAs && recordId !== null && <AlsoOpen buildId={queueAs.buildId} recordId={recordId} />}
         {failure && (
           <Alert className="mb-2">
-            <p>{failure.message} What you typed is still here.</p>
+            <p>{mayNotWords(failure.problem) ?? failure.message} What you typed is still here.</p>
             {failure.problem?.code === 'stale' && current && staleBody && (
               <StaleChoice
                 mine={staleBody}
@@ -169,6 +180,20 @@ export function RecordForm({ draftKey, fields, defaults, submitLabel, toBody, se
         </button>
       </div>
     </form>
+  )
+}
+
+/** Who else has the same record open: what both type is put beside each other. */
+function AlsoOpen({ buildId, recordId }: { buildId: string; recordId: string }) {
+  const others = useAppSelector(othersAt(buildId)).filter((other) => other.recordId === recordId)
+  if (others.length === 0) return null
+  return (
+    <p role="status" className="mb-2 flex flex-wrap items-center gap-2 text-quiet">
+      {others.map(({ personId, name }) => (
+        <PersonTag key={personId} name={name} isHere />
+      ))}
+      {others.map(({ name }) => name).join(' and ')} {others.length === 1 ? 'has' : 'have'} it open too: what each of you types is put beside the other’s.
+    </p>
   )
 }
 

@@ -82,7 +82,7 @@ function OwnLinks({ buildId, stage, tabs }: { buildId: string; stage: { readonly
       {making.error !== undefined && <Alert>{readFailure(making.error).message}</Alert>}
       {made && <SecretLink path="/shared" token={made.token} expiresAt={made.expiresAt} what="Whoever has this link sees it." />}
       {links.length > 0 && (
-        <table className="max-w-3xl">
+        <table className="lined max-w-3xl">
           <thead>
             <tr>
               <th>Shows</th>

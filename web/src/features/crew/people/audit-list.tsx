@@ -20,7 +20,7 @@ export function AuditList({ garageId }: { garageId: string }) {
         <CsvButton name="audit" table={table} />
       </div>
       <ScrollBox label="What was done about who may do what">
-        <table className="w-full">
+        <table className="lined w-full">
           <thead>
             <tr>
               <th>At</th>

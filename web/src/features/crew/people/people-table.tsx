@@ -24,7 +24,7 @@ export function PeopleTable({ garageId, people }: { garageId: string; people: re
     <div>
       {failure && <Alert className="mb-2">{failure}</Alert>}
       <ScrollBox label="People of the garage">
-        <table className="w-full">
+        <table className="lined w-full">
           <thead>
             <tr>
               <th>Who</th>
