@@ -1,16 +1,17 @@
-import AxeBuilder from '@axe-core/playwright'
-import type { Page } from '@playwright/test'
 import { buildAddress } from './demo-address.ts'
+import { findings, findingsInBoth } from './findings.ts'
 import { expect, test } from './server.ts'
 
 // Each screen is looked at by itself, so that they may run beside each other.
 test.describe.configure({ mode: 'parallel' })
 
-const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
-
 const SCREENS = [
   '/',
   '/new',
+  '/join#a-link-that-nobody-made-for-anybody',
+  '/shared#a-link-that-nobody-made-for-anybody',
+  'crew?tab=people',
+  'crew?tab=links',
   'board',
   'plan',
   'plan?tab=goals',
@@ -69,28 +70,6 @@ const SCREENS = [
   '/nowhere',
   '/builds/0a3aee49-6666-4879-938d-000000000000/board',
 ]
-
-/** Findings of every rule, or of contrast alone. */
-async function findings(page: Page, onlyContrast = false): Promise<string[]> {
-  const scan = new AxeBuilder({ page })
-  const { violations } = await (onlyContrast
-    ? scan.withRules(['color-contrast'])
-    : scan.options({ runOnly: { type: 'tag', values: TAGS }, rules: { 'target-size': { enabled: true } } })
-  ).analyze()
-  return violations.map((entry) => `${entry.id} ${entry.nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`)
-}
-
-/** Findings of the page as it stands, in both themes: the second changes colours and nothing else. */
-async function findingsInBoth(page: Page): Promise<string[]> {
-  const found: string[] = []
-  for (const theme of ['light', 'dark']) {
-    await page.evaluate((chosen) => {
-      document.documentElement.dataset.theme = chosen
-    }, theme)
-    found.push(...(await findings(page, theme === 'dark')).map((finding) => `${theme}: ${finding}`))
-  }
-  return found
-}
 
 test.describe('no accessibility finding, light or dark', () => {
   for (const screen of SCREENS)

@@ -1,4 +1,5 @@
 import type { Browser, BrowserContext, Page } from '@playwright/test'
+import { findingsInBoth } from './findings.ts'
 import { freshBuild } from './fresh-build.ts'
 import { expect, type Served, test } from './server.ts'
 
@@ -105,6 +106,7 @@ test('three people on one tablet, a phone beside it, a guest who looks, and a li
 
   // A guest who may look is told so; what he types is refused with who can store it, and kept.
   await page.goto(`${path}/crew?tab=people`)
+  expect(await findingsInBoth(page)).toEqual([])
   const wen = await join(await contextOf(browser, served), await inviteTo(page, 'to look'), 'Wen')
   await wen.goto(`${path}/weight?stage=${stage}`)
   await expect(wen.getByText('You look at this build.')).toBeVisible()
@@ -130,8 +132,11 @@ test('three people on one tablet, a phone beside it, a guest who looks, and a li
   await expect(heading(sponsor)).toHaveText(/^Knot /)
   await expect(sponsor.getByRole('row').filter({ hasText: 'Mass' })).toContainText('kg')
   await expect(sponsor.getByText('rear bench')).toHaveCount(0)
+  expect(await findingsInBoth(sponsor)).toEqual([])
   await sponsor.goto(`${path}/board`)
   await expect(heading(sponsor)).toHaveText('Sign in')
+  expect(await findingsInBoth(sponsor)).toEqual([])
+  expect(await findingsInBoth(page)).toEqual([])
   await page.getByRole('button', { name: 'withdraw' }).click()
   await sponsor.goto('/')
   await sponsor.goto(shared)

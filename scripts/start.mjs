@@ -22,7 +22,8 @@ async function main() {
   }
   let watch
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0))
-  const options = { dataDir: path.join(root, '.data', 'postgres'), database: 'bold_ballast', role: 'bold_ballast' }
+  const withCrew = process.env.DEMO === 'crew'
+  const options = { dataDir: path.join(root, '.data', 'postgres'), database: withCrew ? 'bold_ballast_crew' : 'bold_ballast', role: 'bold_ballast' }
   if (!process.env.DATABASE_URL) database = await startPostgres(options)
   buildAll()
   if (stopping) return
@@ -34,6 +35,7 @@ async function main() {
     secretFile: path.join(root, '.data', 'session-secret'),
     port,
     webRoot: path.join(root, 'web', 'dist'),
+    withCrew,
     demoRoot: process.env.DEMO === 'none' ? undefined : path.join(root, 'demo'),
   })
   // A database that was killed comes back on the same port, and the server's pool finds it again.
@@ -45,6 +47,7 @@ async function main() {
       console.error(error.message)
     }
   }, 500)
+  for (const [login, password] of running.passwords ?? []) console.log(`${login} signs in with: ${password}`)
   console.log(`Bold Ballast is ready on ${running.address}  (Ctrl C stops it)`)
 }
 

@@ -5,6 +5,7 @@ import { pino } from 'pino'
 import { Mode } from './access/mode.ts'
 import { makeApp } from './app.ts'
 import { openDatabase } from './database/open.ts'
+import { loadCrewOnce } from './demo/load-crew.ts'
 import { loadDemoOnce } from './demo/load-demo.ts'
 import { DeviceService } from './devices/service.ts'
 import { type ReachWish, reachOf } from './http/reach.ts'
@@ -18,11 +19,14 @@ import { WorkPool } from './workers/pool.ts'
 export interface RunningServer {
   readonly address: string
   readonly stop: () => Promise<void>
+  /** What the crew of the demo signs in with, the first time it is loaded. */
+  readonly passwords: ReadonlyMap<string, string> | null
 }
 
 /** How long requests that run may still take once the server is told to stop. */
 const DRAIN_MS = 10_000
 const USUAL_PORT = 4600
+const DAY_MS = 86_400_000
 
 /** Listens on the port, or the next free one of so many. */
 function listen(server: http.Server, host: string, port: number, tries: number): Promise<number> {
@@ -58,6 +62,8 @@ export async function startServer(options: {
   port?: number | undefined
   webRoot?: string | undefined
   demoRoot?: string | undefined
+  /** Whether four people have worked on the demo for a week. */
+  withCrew?: boolean | undefined
   /** Where devices are looked for; those of the protocol where left out. */
   devicePorts?: { readonly first: number; readonly last: number } | undefined
 }): Promise<RunningServer> {
@@ -68,7 +74,9 @@ export async function startServer(options: {
   const { host, front, tls, trustProxy } = reachOf(options.reach ?? {}, await new Mode(knex).isClosed())
   await forgetOldAudit(knex)
   await rebuildOldCurves(knex)
-  if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot)
+  const weekAgo = Math.floor(Date.now() / DAY_MS - 7) * DAY_MS
+  if (demoRoot && existsSync(demoRoot)) await loadDemoOnce(knex, demoRoot, options.withCrew ? weekAgo - DAY_MS : undefined)
+  const passwords = options.withCrew ? await loadCrewOnce(knex, weekAgo) : null
   const devices = new DeviceService(devicePorts)
   const pool = new WorkPool()
   const sessions = makeSessions({ databaseUrl, secrets: sessionSecrets(options.sessionSecret, options.secretFile) })
@@ -80,6 +88,7 @@ export async function startServer(options: {
   void pool.ready().catch(() => undefined)
   return {
     address: front.publicUrl?.origin ?? `http${tls ? 's' : ''}://${host.includes(':') ? `[${host}]` : host}:${usedPort}`,
+    passwords,
     stop: async () => {
       devices.close()
       await live.close()

@@ -7,12 +7,11 @@ import { folderSource } from '../build-files/source.ts'
 import { OPEN_ACCESS } from '../http/access.ts'
 
 /** Imports every folder of the demo as a build, the first time a database is used; a deleted demo does not come back. */
-export async function loadDemoOnce(knex: Knex, demoRoot: string): Promise<void> {
+export async function loadDemoOnce(knex: Knex, demoRoot: string, start = Date.now()): Promise<void> {
   const seen = await knex('settings').where({ key: 'demo-loaded' }).first()
   if (seen) return
   const service = new BuildFileService(knex)
   const folders = readdirSync(demoRoot, { withFileTypes: true }).filter((entry) => entry.isDirectory())
-  const start = Date.now()
   for (const [i, folder] of folders.entries()) {
     const actor = { person: 'demo', access: OPEN_ACCESS, now: new Date(start + i * 60_000).toISOString() }
     await service.take(actor, folderSource(path.join(demoRoot, folder.name)), { mode: 'import', as: 'new', importId: randomUUID(), missing: 'keep' })

@@ -7,10 +7,16 @@ import { type HistoryRow, pairsOf } from './log-pairs.ts'
 /** As far as a build is looked back over; further back is a look at the log itself. */
 const MOST_LINES = 5000
 
+/** What a build was called that was made, or came out of a file. */
+const madeName = (after: unknown): string => {
+  const { name, report } = (after ?? {}) as { name?: string; report?: { name?: string } }
+  return name ?? report?.name ?? ''
+}
+
 /** A line with every record it changed; of a build that came whole out of a file, that it was not there before. */
 function movedLine(row: HistoryRow, nameOf: (by: string) => string): MovedLine {
   const isBuildMade = row.resource === 'builds' && row.before === null
-  const pairs = isBuildMade ? [{ resource: 'builds', before: null, after: { id: row.recordId } }] : pairsOf(row)
+  const pairs = isBuildMade ? [{ resource: 'builds', before: null, after: { id: row.recordId, name: madeName(row.after) } }] : pairsOf(row)
   return { id: row.id, at: new Date(row.at).toISOString(), by: nameOf(row.by), undoes: row.undoes, pairs }
 }
 

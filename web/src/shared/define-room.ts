@@ -29,6 +29,8 @@ export interface RoomPicture {
   /** What stands on the page once it is ready. */
   readonly until?: string
   readonly hasCurves?: boolean
+  /** Taken from the demo that a crew works on. */
+  readonly ofCrew?: boolean
   readonly theme?: 'dark'
   /** The day it is on the picture. */
   readonly day?: string

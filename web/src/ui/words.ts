@@ -27,6 +27,11 @@ type AnyVerdict = NonNullable<Exclude<BoardRow['goal'], { kind: 'none' }>['verdi
 /** Words whose proof is a measurement: how sure they are is told only where it is in doubt. */
 const MEASURED_WORDS: readonly string[] = ['met', 'missed', 'broken', 'holds']
 
+/** A verdict's word with how sure it is, where that is in doubt. */
+export function wordWithChance(word: string, chance: number | null): string {
+  return chance === null || MEASURED_WORDS.includes(word) ? word : `${word}, ${formatChance(chance)}`
+}
+
 /** A verdict in words, with the chance of that word; the same wherever it stands. */
 export function verdictText(verdict: AnyVerdict | null): string {
   if (verdict === null) return 'being worked out'

@@ -17,6 +17,7 @@ describe('a spell in words', () => {
     [[item({ list: 'weighings' })], 'masses', 'added a weighing'],
     [[item({ list: 'partUses', did: 'changed' }), item({ list: 'partUses', did: 'changed' })], 'other', 'changed 2 part uses'],
     [[item({ list: 'build', did: 'changed' })], 'other', 'changed the build’s own values'],
+    [[item({ list: 'build', did: 'added', name: 'Tern' })], 'other', 'made the build'],
     [[item({}), item({ list: 'checks' }), item({ list: 'marks' })], 'other', 'put 1 line on the plan, added a check and more'],
   ] as const)('%# %s', (items, kind, words) => expect(spellHead(spell(items, kind))).toBe(words))
   it('that was taken back, or changed nothing, says so', () => {

@@ -7,6 +7,7 @@ export const room = defineRoom({
   heading: 'The record',
   place: 150,
   page: async () => (await import('./crew-page.tsx')).CrewPage,
+  pictures: [{ name: 'crew', ofCrew: true, atLastStage: true, until: 'Who moved it' }],
   keys: [
     ['s', 'I have seen this: the next look starts from here'],
     ['↓ ↑', 'pick a spell'],

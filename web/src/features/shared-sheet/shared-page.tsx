@@ -2,11 +2,11 @@ import type { SharedSheet } from '@bold-ballast/contract'
 import { METRIC_INFO } from '@bold-ballast/core'
 import { useState } from 'react'
 import { crewApi } from '../../data/crew-api.ts'
-import { Plates } from '../../ui/plates.tsx'
+import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { ScrollBox } from '../../ui/scroll-box.tsx'
 import { LoadError, Loading } from '../../ui/states.tsx'
-import { dayText, SENSE_WORDS, timeText } from '../../ui/words.ts'
+import { dayText, SENSE_WORDS, timeText, wordWithChance } from '../../ui/words.ts'
 
 type Row = SharedSheet['rows'][number]
 
@@ -49,8 +49,8 @@ function Sheet({ sheet }: { sheet: SharedSheet }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map((row, i) => (
-              <SheetRow key={`${row.metric}${String(i)}`} row={row} shown={shown.map((each) => each.position)} />
+            {byMetric(rows).map((same) => (
+              <SheetRow key={same[0].metric} rows={same} shown={shown.map((each) => each.position)} />
             ))}
           </tbody>
         </table>
@@ -67,44 +67,49 @@ function Sheet({ sheet }: { sheet: SharedSheet }) {
   )
 }
 
-function SheetRow({ row: { metric, goal, cells }, shown }: { row: Row; shown: readonly number[] }) {
+/** Rows of one number together: its values stand once, beside all its goals. */
+function byMetric(rows: readonly Row[]): (readonly [Row, ...Row[]])[] {
+  const metrics = [...new Set(rows.map(({ metric }) => metric))]
+  return metrics.flatMap((metric) => {
+    const [first, ...more] = rows.filter((row) => row.metric === metric)
+    return first ? [[first, ...more] as const] : []
+  })
+}
+
+function SheetRow({ rows, shown }: { rows: readonly [Row, ...Row[]]; shown: readonly number[] }) {
   const { text } = useQuantities()
+  const { metric, cells } = rows[0]
   const { kind, word } = METRIC_INFO[metric]
-  const bound =
-    goal &&
-    (goal.sense === 'between'
-      ? `${text(kind, goal.value)} to ${text(kind, goal.highValue ?? goal.value)}`
-      : `${text(kind, goal.value)} ${SENSE_WORDS[goal.sense]}`)
   return (
-    <tr>
-      <th scope="row" className="text-left">
+    <tr className="align-baseline">
+      <th scope="row" className="pr-4 text-left">
         {word}
       </th>
-      <td>
-        {goal && (
-          <>
-            {bound}
-            <span className="block text-xs font-bold">
-              {goal.word ?? 'being worked out'}
-              {goal.chance === null ? '' : `, ${Math.round(goal.chance * 100)} in 100`}
-            </span>
-          </>
+      <td className="pr-4">
+        {rows.flatMap(({ goal }) =>
+          goal ? [<Goal key={`${goal.kind}${goal.sense}${goal.value}${goal.position ?? ''}`} goal={goal} text={(value) => text(kind, value)} />] : [],
         )}
       </td>
       {shown.map((position) => {
         const cell = cells[position]
         return (
-          <td key={position} className="text-right whitespace-nowrap">
-            {cell ? (
-              <>
-                {text(kind, cell.value)} <span className="text-xs text-quiet">± {text(kind, cell.sd)}</span> <Plates proof={cell.proof} />
-              </>
-            ) : (
-              <span className="text-quiet">–</span>
-            )}
+          <td key={position} className="pl-4 text-right whitespace-nowrap">
+            {cell ? <Figure kind={kind} value={cell.value} sd={cell.sd} proof={cell.proof} showSpread /> : <span className="text-quiet">–</span>}
           </td>
         )
       })}
     </tr>
+  )
+}
+
+function Goal({ goal, text }: { goal: NonNullable<Row['goal']>; text: (value: number) => string }) {
+  const { kind, sense, value, highValue, position, word, chance } = goal
+  const bound = sense === 'between' ? `${text(value)} to ${text(highValue ?? value)}` : `${text(value)} ${SENSE_WORDS[sense]}`
+  return (
+    <p>
+      {bound}
+      <span className="text-quiet">{position === null ? '' : kind === 'target' ? `, by stage ${position}` : ', limit'}</span>
+      <span className="block text-xs font-bold">{word === null ? 'being worked out' : wordWithChance(word, chance)}</span>
+    </p>
   )
 }

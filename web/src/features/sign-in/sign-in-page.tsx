@@ -42,7 +42,9 @@ export function SignInPage() {
           submit="Sign in"
           send={async ({ login = '', password = '' }) => sitDownAs(await signIn({ login, password }).unwrap())}
         >
-          <p className="text-xs text-quiet">Forgotten? An owner makes you a link to a new password; the last one finds his by npm run people at the machine.</p>
+          <p className="text-xs text-quiet">
+            Forgotten? An owner makes you a link to a new password. An owner finds one at the machine: npm run people -- reset NAME.
+          </p>
         </SecretForm>
       )}
     </main>

@@ -7,8 +7,5 @@ export const room = defineRoom({
   heading: 'The car',
   place: 47,
   page: async () => (await import('./track-page.tsx')).TrackPage,
-  pictures: [
-    { name: 'track', query: 'tab=lap', atLastStage: true, until: 'of any tyre, on this track' },
-    { name: 'sessions', query: 'tab=sessions' },
-  ],
+  pictures: [{ name: 'track', query: 'tab=lap', atLastStage: true, until: 'of any tyre, on this track' }],
 })

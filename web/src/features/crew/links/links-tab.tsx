@@ -103,7 +103,7 @@ function OwnLinks({ buildId, stage, tabs }: { buildId: string; stage: { readonly
                   <td>{dayText(madeAt)}</td>
                   <td>{withdrawnAt ? `withdrawn ${dayText(withdrawnAt)}` : expiresAt ? dayText(expiresAt) : 'withdrawn'}</td>
                   <td className="text-right">{opens}</td>
-                  <td className="no-print">
+                  <td className="no-print pl-5">
                     {isOpen && (
                       <button type="button" className="word-link" onClick={() => void withdraw({ buildId, id })}>
                         withdraw

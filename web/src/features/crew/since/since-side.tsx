@@ -4,6 +4,7 @@ import { fieldWord } from '../../../shared/fields/field-words.ts'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { PersonTag } from '../../../ui/person-tag.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
+import { HereNow } from './here-now.tsx'
 import { verdictWords } from './spell-words.ts'
 
 const MOST_ITEMS = 12
@@ -119,6 +120,7 @@ export function SinceSide({
           <p className="mt-2 text-[13px] text-quiet">A value then and a value now rest on the same readings, so no spread is given for a step.</p>
         </section>
       )}
+      <HereNow buildId={buildId} records={records} />
     </aside>
   )
 }

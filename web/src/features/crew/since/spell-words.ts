@@ -1,5 +1,6 @@
-import { formatChance, type MovedSpell, recordWord, type SpellItem, type VerdictThen, type WhatMoved } from '@bold-ballast/core'
+import { type MovedSpell, recordWord, type SpellItem, type VerdictThen, type WhatMoved } from '@bold-ballast/core'
 import { differenceInCalendarDays, format, parseISO } from 'date-fns'
+import { wordWithChance } from '../../../ui/words.ts'
 
 const DID: Readonly<Record<SpellItem['did'], string>> = { added: 'added', weighed: 'weighed', changed: 'changed', removed: 'took out' }
 const MOST_NAMED = 3
@@ -14,7 +15,7 @@ function countWords(did: SpellItem['did'], list: SpellItem['list'], count: numbe
     if (did === 'removed') return `took ${lines} off the plan`
     return `${DID[did]} ${lines}`
   }
-  if (list === 'build') return 'changed the build’s own values'
+  if (list === 'build') return did === 'added' ? 'made the build' : 'changed the build’s own values'
   return `${DID[did]} ${count === 1 ? recordWord(list) : `${count} ${manyOf(list)}`}`
 }
 
@@ -42,12 +43,7 @@ export function spellDetail(items: readonly SpellItem[], mass: (massKg: number) 
   return `${named.join(', ')}${left > 0 ? ` and ${left} more` : ''}`
 }
 
-export const verdictWords = (verdict: VerdictThen | null): string =>
-  verdict === null
-    ? ''
-    : verdict.chance === null || ['met', 'missed', 'broken', 'holds'].includes(verdict.word)
-      ? verdict.word
-      : `${verdict.word}, ${formatChance(verdict.chance)}`
+export const verdictWords = (verdict: VerdictThen | null): string => (verdict === null ? '' : wordWithChance(verdict.word, verdict.chance))
 
 /** A time as one says it: the weekday within the last week, else the day. */
 export function whenWords(instant: string, now: Date): string {
