@@ -113,7 +113,7 @@ function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT }: Ap
     if (BEGINNERS.has(request.path) || (await mode.isClosed())) return sessions.read(request, response, next)
     next()
   })
-  router.use(gate({ knex, mode, seatOf, isOutside: front !== LOOPBACK_FRONT }))
+  router.use(gate({ knex, mode, seatOf, isOutside: front.isOutside }))
   const tries = new Tries(knex)
   router.use(signInRoutes(new SignInService(knex, { hasher: new Hasher(), tries, mode }), mode))
   router.get('/health', async (_request, response) => {

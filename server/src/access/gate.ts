@@ -31,6 +31,9 @@ function placeOf({ over }: RouteRule, params: Readonly<Record<string, string>>):
   return over === 'garage' ? { garageId: readId(params.garageId, 'garage') } : {}
 }
 
+/** What a server that others can reach answers before it has an owner: that it is up, and the link that makes one. */
+const BEFORE_AN_OWNER = new Set(['/health', '/me', '/join'])
+
 /** Somebody who writes anywhere may have the devices of this machine. */
 const isCrewAnywhere = ({ memberships }: Standing) => memberships.some(({ role }) => isEnough(role, 'crew'))
 
@@ -41,8 +44,8 @@ const isCrewAnywhere = ({ memberships }: Standing) => memberships.some(({ role }
 export function gate({ knex, mode, isOutside, seatOf }: GateParts) {
   return async (request: Request, response: Response, next: NextFunction): Promise<void> => {
     if (!(await mode.isClosed())) {
-      if (isOutside)
-        throw new AppError('not-allowed', 'Sign-in was ended at the terminal, so that only this machine may ask. Start the server again without HOST.')
+      if (isOutside && !BEFORE_AN_OWNER.has(request.path))
+        throw new AppError('not-allowed', 'Others can reach this server, and it has no owner. Make one at the terminal: npm run people -- owner "NAME".')
       return next()
     }
     response.setHeader(CLOSED_HEADER, 'yes')

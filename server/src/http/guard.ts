@@ -11,9 +11,11 @@ function wantedTypes(path: string): readonly string[] {
 export interface Front {
   readonly isTls: boolean
   readonly publicUrl: URL | null
+  /** Whether others than this machine can reach it, by itself or through a proxy. */
+  readonly isOutside: boolean
 }
 
-export const LOOPBACK_FRONT: Front = { isTls: false, publicUrl: null }
+export const LOOPBACK_FRONT: Front = { isTls: false, publicUrl: null, isOutside: false }
 
 /** The origin that a page of ours has which was asked for under a host; undefined: that host is not ours. */
 function ownOrigin({ isTls, publicUrl }: Front, host: string, port: number | undefined): string | undefined {

@@ -17,10 +17,16 @@ describe('who can reach the server', () => {
   ])('%j with an owner %s is refused', (wish, hasOwner, said) => expect(() => reachOf(wish, hasOwner)).toThrow(said))
   it('is this machine alone as long as nothing is said', () => {
     expect(reachOf({}, false)).toMatchObject({ host: '127.0.0.1', front: LOOPBACK_FRONT, tls: null })
-    expect(reachOf({ host: '::1' }, false).front).toBe(LOOPBACK_FRONT)
+    expect(reachOf({ host: '::1' }, false).front).toEqual(LOOPBACK_FRONT)
+    expect(reachOf(tls, false).front).toEqual({ isTls: true, publicUrl: null, isOutside: false })
   })
   it('is others with an owner, and encrypted by itself or by a proxy', () => {
-    expect(reachOf({ ...outside, ...tls }, true)).toMatchObject({ front: { isTls: true, publicUrl: null }, tls: { cert: 'a.pem', key: 'b.pem' } })
+    expect(reachOf({ ...outside, ...tls }, true)).toMatchObject({
+      front: { isTls: true, publicUrl: null, isOutside: true },
+      tls: { cert: 'a.pem', key: 'b.pem' },
+    })
     expect(reachOf({ ...outside, ...proxy }, true).front.publicUrl?.host).toBe('cars.example')
+    // A proxy lets others in, wherever the server itself listens.
+    expect(reachOf(proxy, false).front.isOutside).toBe(true)
   })
 })

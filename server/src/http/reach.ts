@@ -1,4 +1,4 @@
-import { type Front, LOOPBACK_FRONT } from './guard.ts'
+import type { Front } from './guard.ts'
 
 const LOOPBACK = ['127.0.0.1', '::1', 'localhost']
 
@@ -36,7 +36,6 @@ export function reachOf({ host = '127.0.0.1', tlsCert, tlsKey, publicUrl, trustP
   const tls = tlsCert !== undefined && tlsKey !== undefined ? { cert: tlsCert, key: tlsKey } : null
   const isBehindProxy = publicUrl !== undefined && trustProxy !== undefined
   if (isOutside && !tls && !isBehindProxy) throw new Error('Others would reach it unencrypted. Give TLS_CERT and TLS_KEY, or PUBLIC_URL and TRUST_PROXY.')
-  const front =
-    isOutside || tls || publicUrl !== undefined ? { isTls: tls !== null, publicUrl: publicUrl === undefined ? null : publicUrlOf(publicUrl) } : LOOPBACK_FRONT
+  const front = { isTls: tls !== null, publicUrl: publicUrl === undefined ? null : publicUrlOf(publicUrl), isOutside: isOutside || publicUrl !== undefined }
   return { host, front, tls, trustProxy }
 }

@@ -41,3 +41,19 @@ it('opens again: sign-ins end, people and log stay, and an owner made anew close
   expect((await makeOwner(server, 'Wen')).garageId).toBeTruthy()
   expect((await server.call('GET', '/api/builds')).status).toBe(401)
 })
+
+it('makes the owner of a server that others can reach, which answers nobody before', async () => {
+  const outside = await startTestServer({ front: { isTls: false, publicUrl: new URL('https://cars.example'), isOutside: true } })
+  const headers = { host: 'cars.example' }
+  const browser = new TestBrowser(outside)
+  expect((await browser.call('GET', '/api/builds', undefined, headers)).body.detail).toMatch(/it has no owner/)
+  expect((await browser.call('POST', '/api/owner', { name: 'Eve', login: 'eve', password: PASSWORD }, headers)).status).toBe(403)
+  expect((await outside.call('GET', '/api/health', undefined, { host: 'anything.example' })).status).toBe(200)
+  expect((await outside.call('GET', '/api/me', undefined, { host: 'anything.example' })).body.code).toBe('not-allowed')
+  const token = tokenIn(await atTerminal(outside.knex, ['owner', 'Ilse'], 'https://cars.example'))
+  expect((await browser.call('POST', '/api/join', { token, name: 'Ilse', login: 'ilse', password: PASSWORD }, headers)).status).toBe(200)
+  expect((await browser.call('GET', '/api/builds', undefined, headers)).status).toBe(200)
+  expect((await browser.call('GET', '/api/builds', undefined, { ...headers, origin: 'https://cars.example' })).status).toBe(200)
+  expect((await browser.call('GET', '/api/builds', undefined, { ...headers, origin: 'http://cars.example' })).status).toBe(403)
+  await outside.stop()
+})
