@@ -177,3 +177,17 @@ test('a session that ends in mid-work: what is typed waits, and goes out under t
   const entries = (await (await page.request.get(`/api${path}/log`)).json()) as { entries: { by: string; name: string }[] }
   expect(entries.entries[0]).toMatchObject({ by: 'Ilse', name: 'hood latch' })
 })
+
+test('opened again at the terminal, nobody is asked, and the browser forgets who sat there', async ({ page, served }) => {
+  await page.goto('/')
+  await typeInto(page, 'Sign-in name', 'ilse')
+  await typeInto(page, 'Password', PASSWORD)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Ilse change hands' })).toBeVisible()
+  // What npm run people -- open does.
+  await served.query('DELETE FROM settings WHERE key = $1', ['closed'])
+  await expect(async () => {
+    await page.goto('/')
+    await expect(page.getByRole('button', { name: 'Your name' })).toBeVisible({ timeout: 2000 })
+  }).toPass()
+})
