@@ -51,7 +51,11 @@ export async function benchCrew({ address, pid, build, stageId, newLine, put, pu
   putTimes('sign-in, 5 a second', signIns, 'p95 < 150')
   await ask('POST', '/code', { password: PASSWORD, code: '4711' })
   putTimes('hand-over by a code', await times(10, () => ask('POST', '/hand-over', { personId: owner.person.id, code: '4711' })), '< 200')
-  if (browser) await onScreen({ address, build, stageId, newLine, putTimes, browser, ask, cookie: () => cookie })
+  if (!browser) return
+  const { token } = await (await ask('POST', `/garages/${owner.garages[0].garageId}/invitations`, { role: 'crew' })).json()
+  cookie = ''
+  await ask('POST', '/join', { token, name: 'Tomas', login: 'tomas', password: PASSWORD })
+  await onScreen({ address, build, stageId, newLine, putTimes, browser, ask })
 }
 
 /** From another's write to its name on a page that is looked at. */

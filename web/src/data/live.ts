@@ -4,6 +4,7 @@ import { heardHere, liveSeen } from './here-slice.ts'
 import { LiveShare } from './live-share.ts'
 import { roleSeen, signedOutSeen } from './seat-slice.ts'
 import { store } from './store.ts'
+import { SEAT } from './stored.ts'
 
 const BEAT_MS = 20_000
 /** A page reads its build again this often at most. */
@@ -16,10 +17,12 @@ let lastBeat = ''
 /** Lines that were told while nobody looked at the page, or a moment ago. */
 const told = new Map<string, number>()
 let isRereading = false
+let rereadAt = 0
 
 /** What a build's page asks by itself where nobody tells it; here it is told. */
 function reread(): void {
   isRereading = false
+  rereadAt = Date.now()
   if (document.visibilityState !== 'visible') return
   for (const [buildId, revision] of told) void store.dispatch(api.util.upsertQueryData('revision', buildId, { revision }))
   told.clear()
@@ -28,7 +31,10 @@ function reread(): void {
 function hear(event: LiveEvent): void {
   if (event.type === 'changed') {
     told.set(event.buildId, event.entryId)
-    if (!isRereading) setTimeout(reread, REREAD_MS)
+    // What this person wrote may be told before its own answer comes; what others wrote is read at once, unless it was a moment ago.
+    const isOwn = event.personId === SEAT?.personId
+    const pause = isOwn ? REREAD_MS : Math.max(0, rereadAt + REREAD_MS - Date.now())
+    if (!isRereading) setTimeout(reread, pause)
     isRereading = true
   } else if (event.type === 'here') store.dispatch(heardHere(event))
   else if (event.type === 'bye') store.dispatch(signedOutSeen())
