@@ -1,20 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import type { ClaimEntry, GoalsBy, InvitationEntry, MadeLink, MemberEntry, PersonEntry, Role } from '@bold-ballast/contract'
-import type { Request } from 'express'
+import type { GoalsBy, InvitationEntry, MadeLink, MemberEntry, PersonEntry, Role } from '@bold-ballast/contract'
 import type { Knex } from 'knex'
 import { tell } from '../access/notify.ts'
 import { AppError } from '../http/problem.ts'
-import { writeAudit } from '../sign-in/audit.ts'
-import { isFreeName } from '../sign-in/names.ts'
 import { type PersonRow, raiseEpoch } from '../sign-in/service.ts'
 import { hashOfToken, makeToken } from '../sign-in/tokens.ts'
-
-/** An owner who changes something of his garage. */
-export interface Doer {
-  readonly request: Request
-  readonly personId: string
-  readonly garageId: string
-}
+import { type Doer, memberOf, noSuch, noteDone } from './doer.ts'
 
 interface MembershipRow {
   readonly id: string
@@ -26,24 +17,13 @@ interface MembershipRow {
 }
 
 const DAY_MS = 86_400_000
-const noSuch = (what: string) => new AppError('not-found', `There is no such ${what} in this garage.`)
 
-/** People of a garage, what each is in, invitations and whose the names of old lines are. */
+/** People of a garage, what each is in, and invitations. */
 export class GarageService {
   private readonly knex: Knex
 
   constructor(knex: Knex) {
     this.knex = knex
-  }
-
-  private note(
-    trx: Knex,
-    { request, personId, garageId }: Doer,
-    action: Parameters<typeof writeAudit>[2]['action'],
-    subject: string,
-    buildId: string | null = null,
-  ) {
-    return writeAudit(trx, request, { action, subject, personId, garageId, buildId })
   }
 
   /** Builds of a garage, also deleted ones: their memberships stand. */
@@ -89,12 +69,6 @@ export class GarageService {
     }))
   }
 
-  private async member(db: Knex, garageId: string, personId: string): Promise<PersonRow> {
-    const person = (await db('people').where({ id: personId, garageId }).first()) as PersonRow | undefined
-    if (!person) throw noSuch('person')
-    return person
-  }
-
   /** Somebody must own the garage: refused where this is the last one who does. Waits for others who change its owners. */
   private async requireOtherOwner(trx: Knex, garageId: string, personId: string): Promise<void> {
     await trx('garages').where({ id: garageId }).forUpdate().first('id')
@@ -116,15 +90,15 @@ export class GarageService {
     { state, endEverywhere }: { state?: 'active' | 'off' | undefined; endEverywhere?: true | undefined },
   ): Promise<void> {
     await this.knex.transaction(async (trx) => {
-      const person = await this.member(trx, doer.garageId, personId)
+      const person = await memberOf(trx, doer.garageId, personId)
       if (state === 'off' && (await this.isOwner(trx, doer.garageId, personId))) await this.requireOtherOwner(trx, doer.garageId, personId)
       const ends = state === 'off' || endEverywhere === true
       await trx('people')
         .where({ id: personId })
         .update({ state: state ?? person.state, epoch: ends ? raiseEpoch(trx) : person.epoch })
       await tell(trx, { p: personId, rights: true })
-      if (state && state !== person.state) await this.note(trx, doer, state === 'off' ? 'switched off' : 'switched on', person.name)
-      if (endEverywhere) await this.note(trx, doer, 'ended everywhere', person.name)
+      if (state && state !== person.state) await noteDone(trx, doer, state === 'off' ? 'switched off' : 'switched on', person.name)
+      if (endEverywhere) await noteDone(trx, doer, 'ended everywhere', person.name)
     })
   }
 
@@ -133,7 +107,7 @@ export class GarageService {
       const changed = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined))
       if (Object.keys(changed).length === 0) return
       await trx('garages').where({ id: doer.garageId }).update(changed)
-      await this.note(
+      await noteDone(
         trx,
         doer,
         'garage changed',
@@ -191,13 +165,13 @@ export class GarageService {
       throw new AppError('bad-input', 'until lies behind. Give a day to come.', { errors: [{ path: 'until', message: 'lies behind' }] })
     return this.knex.transaction(async (trx) => {
       const buildName = buildId ? await this.requireBuild(trx, doer.garageId, buildId) : null
-      const person = personId ? await this.member(trx, doer.garageId, personId) : null
+      const person = personId ? await memberOf(trx, doer.garageId, personId) : null
       const token = makeToken()
       const place = buildId ? { buildId } : { garageId: doer.garageId }
       const row = { id: randomUUID(), tokenHash: hashOfToken(token), ...place, role, until: until ?? null, personId: personId ?? null, madeBy: doer.personId }
       const expiresAt = new Date(Date.now() + days * DAY_MS).toISOString()
       await trx('invitations').insert({ ...row, expiresAt })
-      await this.note(trx, doer, 'invited', person ? `${person.name}, to a new password` : `${role}${buildName ? ` of ${buildName}` : ''}`, buildId ?? null)
+      await noteDone(trx, doer, 'invited', person ? `${person.name}, to a new password` : `${role}${buildName ? ` of ${buildName}` : ''}`, buildId ?? null)
       return { id: row.id, token, expiresAt }
     })
   }
@@ -213,7 +187,7 @@ export class GarageService {
         .update({ withdrawnAt: trx.fn.now() })
         .returning('role')
       if (!gone) throw noSuch('open invitation')
-      await this.note(trx, doer, 'invitation withdrawn', (gone as { role: string }).role)
+      await noteDone(trx, doer, 'invitation withdrawn', (gone as { role: string }).role)
     })
   }
 
@@ -235,7 +209,7 @@ export class GarageService {
         .where({ id })
         .update({ ...next, changedAt: trx.fn.now() })
       await tell(trx, { p: held.personId, rights: true })
-      await this.note(trx, doer, 'role changed', `${held.personName}: ${held.role} to ${next.role}`, held.buildId)
+      await noteDone(trx, doer, 'role changed', `${held.personName}: ${held.role} to ${next.role}`, held.buildId)
     })
   }
 
@@ -245,7 +219,7 @@ export class GarageService {
       if (held.role === 'owner') await this.requireOtherOwner(trx, doer.garageId, held.personId)
       await trx('memberships').where({ id }).delete()
       await tell(trx, { p: held.personId, rights: true })
-      await this.note(trx, doer, 'membership ended', `${held.personName}: ${held.role}`, held.buildId)
+      await noteDone(trx, doer, 'membership ended', `${held.personName}: ${held.role}`, held.buildId)
     })
   }
 
@@ -265,7 +239,7 @@ export class GarageService {
   ): Promise<MemberEntry> {
     return this.knex.transaction(async (trx) => {
       const { garageId, name: buildName } = (await trx('builds').where({ id: buildId }).first('garageId', 'name')) as { garageId: string; name: string }
-      const person = await this.member(trx, garageId, personId)
+      const person = await memberOf(trx, garageId, personId)
       const row = { id: randomUUID(), personId, buildId, role, until: until ?? null }
       const [made] = await trx('memberships')
         .insert(row)
@@ -273,56 +247,8 @@ export class GarageService {
         .merge({ role, until: row.until, changedAt: trx.fn.now() })
         .returning('id')
       await tell(trx, { p: personId, rights: true })
-      await this.note(trx, { ...doer, garageId }, 'role changed', `${person.name}: ${role} of ${buildName}`, buildId)
+      await noteDone(trx, { ...doer, garageId }, 'role changed', `${person.name}: ${role} of ${buildName}`, buildId)
       return { membershipId: (made as { id: string }).id, buildId, buildName, role, until: row.until }
-    })
-  }
-
-  /** Names in lines that nobody signed, with whose they are held to be. */
-  async claims(garageId: string): Promise<ClaimEntry[]> {
-    const typed = (await this.knex('history')
-      .whereIn('buildId', this.builds(this.knex, garageId))
-      .whereNull('byId')
-      .groupBy('by')
-      .orderByRaw('count(*) DESC, by')
-      .select('by')
-      .count('id as lineCount')) as unknown as { by: string; lineCount: number }[]
-    const claims = (await this.knex('nameClaims')
-      .join('people', 'people.id', 'nameClaims.personId')
-      .where('nameClaims.garageId', garageId)
-      .select('nameClaims.id', 'nameClaims.name', 'personId', 'people.name as personName')) as {
-      id: string
-      name: string
-      personId: string
-      personName: string
-    }[]
-    return typed
-      .filter(({ by }) => isFreeName(by) || claims.some(({ name }) => name === by))
-      .map(({ by, lineCount }) => {
-        const claim = claims.find(({ name }) => name === by)
-        return { name: by, lineCount: Number(lineCount), claim: claim ? { id: claim.id, personId: claim.personId, personName: claim.personName } : null }
-      })
-  }
-
-  async claim(doer: Doer, { name, personId }: { name: string; personId: string }): Promise<void> {
-    if (!isFreeName(name))
-      throw new AppError('bad-input', `"${name}" is nobody's name: lines of the log bear it that nobody typed.`, {
-        errors: [{ path: 'name', message: 'is nobody’s' }],
-      })
-    await this.knex.transaction(async (trx) => {
-      const person = await this.member(trx, doer.garageId, personId)
-      const row = { id: randomUUID(), garageId: doer.garageId, name, personId, agreedBy: doer.personId }
-      const made = await trx('nameClaims').insert(row).onConflict(['garage_id', 'name']).ignore().returning('id')
-      if (made.length === 0) throw new AppError('duplicate', `"${name}" is claimed already. Take that claim back first.`)
-      await this.note(trx, doer, 'name claimed', `${name}: ${person.name}`)
-    })
-  }
-
-  async unclaim(doer: Doer, id: string): Promise<void> {
-    await this.knex.transaction(async (trx) => {
-      const [gone] = await trx('nameClaims').where({ id, garageId: doer.garageId }).delete().returning('name')
-      if (!gone) throw noSuch('claim')
-      await this.note(trx, doer, 'claim taken back', (gone as { name: string }).name)
     })
   }
 }

@@ -14,6 +14,7 @@ import { accessOf } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import { auditPage } from './audit-page.ts'
+import { ClaimService } from './claims.ts'
 import { GarageService } from './garage.ts'
 import { markSeen, seenOf } from './seen.ts'
 
@@ -32,6 +33,7 @@ const doerOf = (request: Request, response: Response) => ({ request, personId: p
 export function peopleRoutes(knex: Knex): Router {
   const router = Router()
   const service = new GarageService(knex)
+  const claims = new ClaimService(knex)
   router.use('/garages', (_request, response, next) => {
     personId(response)
     next()
@@ -64,16 +66,16 @@ export function peopleRoutes(knex: Knex): Router {
     await service.endMembership(doer, readId(request.params.id, 'membership'))
     response.json(await service.people(doer.garageId))
   })
-  router.get('/garages/:garageId/claims', async (request, response) => void response.json(await service.claims(garageIdOf(request))))
+  router.get('/garages/:garageId/claims', async (request, response) => void response.json(await claims.list(garageIdOf(request))))
   router.post('/garages/:garageId/claims', async (request, response) => {
     const doer = doerOf(request, response)
-    await service.claim(doer, read(claimSchema, request.body))
-    response.status(201).json(await service.claims(doer.garageId))
+    await claims.claim(doer, read(claimSchema, request.body))
+    response.status(201).json(await claims.list(doer.garageId))
   })
   router.delete('/garages/:garageId/claims/:id', async (request, response) => {
     const doer = doerOf(request, response)
-    await service.unclaim(doer, readId(request.params.id, 'claim'))
-    response.json(await service.claims(doer.garageId))
+    await claims.unclaim(doer, readId(request.params.id, 'claim'))
+    response.json(await claims.list(doer.garageId))
   })
   router.get('/garages/:garageId/audit', async (request, response) => {
     response.json(await auditPage(knex, garageIdOf(request), read(auditQuerySchema, request.query).before))
