@@ -1,7 +1,7 @@
 import type { BrokenRecord } from '@bold-ballast/core'
 import { Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
-import { othersAt } from '../data/here-slice.ts'
+import { othersAt } from '../data/crew/here-slice.ts'
 import { useAppSelector } from '../data/store.ts'
 import { useBuild } from '../data/use-build.ts'
 import { useFresh } from '../data/use-fresh.ts'

@@ -1,7 +1,7 @@
 import { Suspense } from 'react'
 import { Link, Outlet, useMatch } from 'react-router'
 import { api } from '../data/api.ts'
-import { othersAt } from '../data/here-slice.ts'
+import { othersAt } from '../data/crew/here-slice.ts'
 import { open } from '../data/overlay-slice.ts'
 import { prefer, unitsOf } from '../data/preferences.ts'
 import { useAppDispatch, useAppSelector, usePreferences } from '../data/store.ts'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { mayNotWords } from '../data/may-not-words.ts'
+import { mayNotWords } from '../data/crew/may-not-words.ts'
 import { keptBoth, reread, takeOverOpenOutbox, type Waiting, waitingOfOthers } from '../data/outbox.ts'
 import { discard, flush, sendAgain } from '../data/outbox-sender.ts'
 import { useAppDispatch, useAppSelector } from '../data/store.ts'

@@ -42,7 +42,7 @@ import {
   type WorkingSubject,
 } from '@bold-ballast/core'
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
-import { heardQuery } from './heard-query.ts'
+import { heardQuery } from './crew/heard-query.ts'
 import { localDay } from './local-day.ts'
 import type { Preferences } from './preferences.ts'
 import { restsOn, restsOnAll, TAG_TYPES, touchesBuild, touchesList } from './tags.ts'

@@ -1,7 +1,7 @@
 import type { SharedSheet } from '@bold-ballast/contract'
 import { METRIC_INFO } from '@bold-ballast/core'
 import { useState } from 'react'
-import { crewApi } from '../../data/crew-api.ts'
+import { crewApi } from '../../data/crew/crew-api.ts'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { ScrollBox } from '../../ui/scroll-box.tsx'

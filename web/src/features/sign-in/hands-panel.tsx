@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { crewApi } from '../../data/crew-api.ts'
+import { crewApi } from '../../data/crew/crew-api.ts'
 import { discard, flush } from '../../data/outbox-sender.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { sitDown } from '../../data/stored.ts'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { readFailure } from '../../data/api.ts'
-import { crewApi } from '../../data/crew-api.ts'
+import { crewApi } from '../../data/crew/crew-api.ts'
 import { sitDown } from '../../data/stored.ts'
 import { NEW_PERSON, SecretForm } from '../../ui/forms/secret-form.tsx'
 import { Alert } from '../../ui/states.tsx'

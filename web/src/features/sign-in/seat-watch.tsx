@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { useMatch } from 'react-router'
-import { crewApi } from '../../data/crew-api.ts'
-import { lookAt } from '../../data/live.ts'
+import { crewApi } from '../../data/crew/crew-api.ts'
+import { lookAt } from '../../data/crew/live.ts'
 import { useAppSelector } from '../../data/store.ts'
 import { SEAT, sitDown } from '../../data/stored.ts'
 

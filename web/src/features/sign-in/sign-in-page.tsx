@@ -1,6 +1,6 @@
 import type { MeAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
-import { crewApi } from '../../data/crew-api.ts'
+import { crewApi } from '../../data/crew/crew-api.ts'
 import { sitDown } from '../../data/stored.ts'
 import { SecretForm } from '../../ui/forms/secret-form.tsx'
 import { Loading } from '../../ui/states.tsx'

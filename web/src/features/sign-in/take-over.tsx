@@ -1,6 +1,6 @@
 import type { SeatEntry } from '@bold-ballast/contract'
 import { useState } from 'react'
-import { crewApi } from '../../data/crew-api.ts'
+import { crewApi } from '../../data/crew/crew-api.ts'
 import { sitDown } from '../../data/stored.ts'
 import { SecretForm } from '../../ui/forms/secret-form.tsx'
 import { PersonTag } from '../../ui/person-tag.tsx'

@@ -1,7 +1,7 @@
 import type { MadeLink } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { readFailure } from '../../../data/api.ts'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { Alert, Loading } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { timeText } from '../../../ui/words.ts'

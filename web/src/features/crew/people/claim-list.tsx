@@ -1,7 +1,7 @@
 import type { PersonEntry } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { readFailure } from '../../../data/api.ts'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { Alert } from '../../../ui/states.tsx'
 
 /** Names that stand in lines from before anybody signed in, and whose they are; the lines themselves never change. */

@@ -1,7 +1,7 @@
 import type { InvitationEntry, MadeLink, PersonEntry, Role } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { readFailure } from '../../../data/api.ts'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { Alert } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import { endOfDay, ROLE_WORDS, roleOptions } from './role-words.ts'

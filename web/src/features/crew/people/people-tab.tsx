@@ -1,6 +1,6 @@
 import type { GarageMembership } from '@bold-ballast/contract'
 import type { ReactNode } from 'react'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { useAppSelector, usePreferences } from '../../../data/store.ts'
 import { sitDown } from '../../../data/stored.ts'
 import { NEW_PERSON, SecretForm } from '../../../ui/forms/secret-form.tsx'

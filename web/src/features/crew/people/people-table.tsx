@@ -1,7 +1,7 @@
 import type { MemberEntry, PersonEntry, Role } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { readFailure } from '../../../data/api.ts'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { PersonTag } from '../../../ui/person-tag.tsx'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert } from '../../../ui/states.tsx'

@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { KINDS, recordName } from '@bold-ballast/core'
-import { othersAt } from '../../../data/here-slice.ts'
+import { othersAt } from '../../../data/crew/here-slice.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { PersonTag } from '../../../ui/person-tag.tsx'
 

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { crewApi } from '../../../data/crew-api.ts'
+import { crewApi } from '../../../data/crew/crew-api.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { Loading } from '../../../ui/states.tsx'
 import type { CrewTabProps } from '../crew-tab.ts'

@@ -1,6 +1,6 @@
 import type { HereEntry } from '@bold-ballast/contract'
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import { SEAT } from './stored.ts'
+import { SEAT } from '../stored.ts'
 
 interface HereState {
   /** Who else looks at each build, as the stream told last. */

@@ -1,7 +1,7 @@
 import { CLOSED_HEADER, ROLE_HEADER, type Role } from '@bold-ballast/contract'
 import type { BaseQueryFn, FetchArgs, FetchBaseQueryError, FetchBaseQueryMeta } from '@reduxjs/toolkit/query/react'
+import { SEAT, sitDown } from '../stored.ts'
 import { closedSeen, roleSeen, signedOutSeen } from './seat-slice.ts'
-import { SEAT, sitDown } from './stored.ts'
 
 type Query = BaseQueryFn<string | FetchArgs, unknown, FetchBaseQueryError, object, FetchBaseQueryMeta>
 

@@ -12,7 +12,7 @@ import {
   type SeenAnswer,
   type SharedSheet,
 } from '@bold-ballast/contract'
-import { api } from './api.ts'
+import { api } from '../api.ts'
 
 const post = (url: string, body: object = {}) => ({ url, method: 'POST', body })
 

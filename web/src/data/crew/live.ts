@@ -1,10 +1,10 @@
 import type { LiveEvent } from '@bold-ballast/contract'
-import { api } from './api.ts'
+import { api } from '../api.ts'
+import { store } from '../store.ts'
+import { SEAT } from '../stored.ts'
 import { heardHere, liveSeen } from './here-slice.ts'
 import { LiveShare } from './live-share.ts'
 import { roleSeen, signedOutSeen } from './seat-slice.ts'
-import { store } from './store.ts'
-import { SEAT } from './stored.ts'
 
 const BEAT_MS = 20_000
 /** A page reads its build again this often at most. */

@@ -1,6 +1,6 @@
 import type { Role } from '@bold-ballast/contract'
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import { SEAT } from './stored.ts'
+import { SEAT } from '../stored.ts'
 
 interface SeatState {
   readonly isClosed: boolean
