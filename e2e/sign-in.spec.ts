@@ -1,3 +1,5 @@
+import http from 'node:http'
+import type { AddressInfo } from 'node:net'
 import type { Browser, BrowserContext, Page } from '@playwright/test'
 import { findingsInBoth } from './findings.ts'
 import { freshBuild } from './fresh-build.ts'
@@ -176,6 +178,40 @@ test('a session that ends in mid-work: what is typed waits, and goes out under t
   await expect(page.getByRole('row').filter({ hasText: 'hood latch' })).toBeVisible()
   const entries = (await (await page.request.get(`/api${path}/log`)).json()) as { entries: { by: string; name: string }[] }
   expect(entries.entries[0]).toMatchObject({ by: 'Ilse', name: 'hood latch' })
+})
+
+test('a page of another port, or of another name of this machine, writes nothing with the sign-in of a browser', async ({ page, served }) => {
+  await page.goto('/')
+  await typeInto(page, 'Sign-in name', 'ilse')
+  await typeInto(page, 'Password', PASSWORD)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Ilse change hands' })).toBeVisible()
+  const count = async () => ((await (await page.request.get('/api/builds')).json()) as unknown[]).length
+  const before = await count()
+  const other = http.createServer((_request, response) => response.setHeader('content-type', 'text/html').end('<title>another page</title>'))
+  const port = await new Promise<number>((done) => other.listen(0, () => done((other.address() as AddressInfo).port)))
+  const attack = await page.context().newPage()
+  // Of the same site, to which a strict cookie is sent, and of another one.
+  for (const host of ['127.0.0.1', 'localhost']) {
+    await attack.goto(`http://${host}:${port}`)
+    const told = await attack.evaluate(async (address) => {
+      const body = JSON.stringify({ id: crypto.randomUUID(), name: 'Forged' })
+      const tries = [
+        fetch(`${address}/api/builds`, { method: 'POST', credentials: 'include', headers: { 'content-type': 'application/json' }, body }),
+        fetch(`${address}/api/builds`, { method: 'POST', credentials: 'include', mode: 'no-cors', body }),
+        fetch(`${address}/api/builds`, { credentials: 'include' }),
+      ]
+      return Promise.all(tries.map((each) => each.then((answer) => answer.type, String)))
+    }, served.address)
+    expect(told.filter((each) => each === 'basic' || each === 'cors')).toEqual([])
+    await attack.evaluate((address) => {
+      document.body.innerHTML = `<form method="post" enctype="text/plain" action="${address}/api/builds"><input name='{"name":"Forged","x":"' value='"}'></form>`
+      document.forms[0]?.submit()
+    }, served.address)
+    await expect(attack.locator('body')).toContainText(/not-allowed/)
+  }
+  expect(await count()).toBe(before)
+  await new Promise((done) => other.close(done))
 })
 
 test('opened again at the terminal, nobody is asked, and the browser forgets who sat there', async ({ page, served }) => {

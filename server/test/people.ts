@@ -49,7 +49,7 @@ export async function joinAs(server: TestServer, owner: Signed & { readonly gara
   return { id: joined.body.person.id, browser }
 }
 
-/** A second garage with an owner of its own, as no interface makes one yet. */
+/** A second garage with an owner of its own. */
 export async function otherGarage(server: TestServer, name: string): Promise<Signed & { readonly garageId: string }> {
   const garageId = randomUUID()
   await server.knex('garages').insert({ id: garageId, name: `${name}'s` })

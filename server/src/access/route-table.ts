@@ -84,6 +84,7 @@ const LINES: readonly Line[] = [
   ['GET', '/garages/:garageId/people', 'owner'],
   ['PATCH', '/garages/:garageId/people/:personId', 'owner'],
   ['PATCH', '/garages/:garageId', 'owner'],
+  ['GET', '/garages/:garageId/next', 'owner'],
   ['GET', '/garages/:garageId/invitations', 'owner'],
   ['POST', '/garages/:garageId/invitations', 'owner'],
   ['DELETE', '/garages/:garageId/invitations/:id', 'owner'],

@@ -8,14 +8,16 @@ import {
   personPatchSchema,
   seenSchema,
 } from '@bold-ballast/contract'
+import { ownerAdvice, z } from '@bold-ballast/core'
 import { type Request, type Response, Router } from 'express'
 import type { Knex } from 'knex'
-import { accessOf } from '../http/actor.ts'
+import { accessOf, today } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import { auditPage } from './audit-page.ts'
 import { ClaimService } from './claims.ts'
 import { GarageService } from './garage.ts'
+import { garageState } from './garage-state.ts'
 import { markSeen, seenOf } from './seen.ts'
 
 /** Who asks; refused as long as nobody signs in. */
@@ -25,6 +27,7 @@ function personId(response: Response): string {
   return id
 }
 
+const dayQuery = z.object({ day: z.iso.date().optional() })
 const garageIdOf = (request: Request) => readId(request.params.garageId, 'garage')
 const buildIdOf = (request: Request) => readId(request.params.buildId, 'build')
 const doerOf = (request: Request, response: Response) => ({ request, personId: personId(response), garageId: garageIdOf(request) })
@@ -47,6 +50,10 @@ export function peopleRoutes(knex: Knex): Router {
   router.patch('/garages/:garageId', async (request, response) => {
     await service.changeGarage(doerOf(request, response), read(garagePatchSchema, request.body))
     response.json({})
+  })
+  router.get('/garages/:garageId/next', async (request, response) => {
+    const { day = today() } = read(dayQuery, request.query)
+    response.json(ownerAdvice(await garageState(knex, garageIdOf(request)), day))
   })
   router.get('/garages/:garageId/invitations', async (request, response) => void response.json(await service.invitations(garageIdOf(request))))
   router.post('/garages/:garageId/invitations', async (request, response) => {

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { makeOwner, PASSWORD, TestBrowser } from '../../test/people.ts'
-import { startTestServer, type TestServer } from '../../test/test-server.ts'
+import { buildBody, startTestServer, type TestServer } from '../../test/test-server.ts'
 import { atTerminal } from './terminal.ts'
 
 let server: TestServer
@@ -22,6 +22,20 @@ it('makes the first owner by a link, which closes the garage when it is used', a
   expect((await server.call('GET', '/api/builds')).status).toBe(401)
 })
 
+it('makes a second garage, whose owner sees nothing of the first', async () => {
+  await expect(say('garage', 'Club')).rejects.toThrow(/garage "ITS NAME" "OWNER"/)
+  await expect(say('garage', 'Garage', 'Petra')).rejects.toThrow(/named "Garage" already/)
+  const petra = new TestBrowser(server)
+  const token = tokenIn(await say('garage', 'Club', 'Petra'))
+  const joined = await petra.call('POST', '/api/join', { token, name: 'Petra', login: 'petra', password: PASSWORD })
+  expect(joined.body.garages).toMatchObject([{ name: 'Club', role: 'owner' }])
+  expect((await petra.call('GET', '/api/builds')).body).toEqual([])
+  const build = buildBody()
+  expect((await petra.call('POST', '/api/builds', build)).status).toBe(201)
+  const [row] = await server.knex('builds').where({ id: build.id }).select('garageId')
+  expect(row.garageId).toBe(joined.body.garages[0].garageId)
+})
+
 it('resets a password, switches off, and says what it does not know', async () => {
   const browser = new TestBrowser(server)
   const reset = await browser.call('POST', '/api/join', { token: tokenIn(await say('reset', 'ILSE')), password: 'another four words' })
@@ -37,7 +51,7 @@ it('opens again: sign-ins end, people and log stay, and an owner made anew close
   expect(await say('open')).toMatch(/nothing changed/)
   await new Promise((done) => setTimeout(done, 1100))
   expect((await server.call('GET', '/api/builds')).status).toBe(200)
-  expect(await server.knex('people').select('name')).toEqual([{ name: 'Ilse' }])
+  expect(await server.knex('people').orderBy('createdAt').select('name')).toEqual([{ name: 'Ilse' }, { name: 'Petra' }])
   expect((await makeOwner(server, 'Wen')).garageId).toBeTruthy()
   expect((await server.call('GET', '/api/builds')).status).toBe(401)
 })

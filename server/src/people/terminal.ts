@@ -29,8 +29,7 @@ async function firstGarage(knex: Knex): Promise<string> {
 
 async function makeLink(knex: Knex, fields: object): Promise<string> {
   const token = makeToken()
-  const garageId = await firstGarage(knex)
-  await knex('invitations').insert({ id: randomUUID(), tokenHash: hashOfToken(token), garageId, expiresAt: new Date(Date.now() + HOUR_MS), ...fields })
+  await knex('invitations').insert({ id: randomUUID(), tokenHash: hashOfToken(token), expiresAt: new Date(Date.now() + HOUR_MS), ...fields })
   return `/join#${token}`
 }
 
@@ -52,11 +51,29 @@ async function list(knex: Knex): Promise<string> {
     .join('\n')
 }
 
-async function owner(knex: Knex, name: string | undefined, base: string): Promise<string> {
-  if (!name?.trim()) throw new TerminalRefusal('Say who: npm run people -- owner "NAME".')
-  const link = await makeLink(knex, { role: 'owner', name: name.trim() })
-  await writeAudit(knex, null, { action: 'invited', subject: `${name.trim()}, as owner, at the terminal`, garageId: await firstGarage(knex) })
-  return `${name.trim()} becomes an owner with this link, for one hour and once:\n${base}${link}`
+function nameOf(name: string | undefined, how: string): string {
+  if (!name?.trim()) throw new TerminalRefusal(`Say who: npm run people -- ${how}.`)
+  return name.trim()
+}
+
+async function ownerLink(knex: Knex, name: string, garageId: string, base: string): Promise<string> {
+  const link = await makeLink(knex, { role: 'owner', name, garageId })
+  await writeAudit(knex, null, { action: 'invited', subject: `${name}, as owner, at the terminal`, garageId })
+  return `${name} becomes an owner with this link, for one hour and once:\n${base}${link}`
+}
+
+const owner = async (knex: Knex, name: string | undefined, base: string): Promise<string> =>
+  ownerLink(knex, nameOf(name, 'owner "NAME"'), await firstGarage(knex), base)
+
+/** A second garage on the same server, which sees nothing of the first, with a link for its owner. */
+async function garage(knex: Knex, garageName: string | undefined, ownerName: string | undefined, base: string): Promise<string> {
+  const how = 'garage "ITS NAME" "OWNER"'
+  const [name, who] = [nameOf(garageName, how), nameOf(ownerName, how)]
+  if (!(await new Mode(knex).isClosed())) throw new TerminalRefusal('Nobody signs in yet. Make an owner of the first garage: npm run people -- owner "NAME".')
+  if (await knex('garages').where({ name }).first('id')) throw new TerminalRefusal(`There is a garage named "${name}" already. Give another name.`)
+  const id = randomUUID()
+  await knex('garages').insert({ id, name })
+  return ownerLink(knex, who, id, base)
 }
 
 async function reset(knex: Knex, login: string | undefined, base: string): Promise<string> {
@@ -93,12 +110,13 @@ async function open(knex: Knex): Promise<string> {
   return wasClosed ? 'Anyone at this machine may write again. People and log stay; an owner made anew closes it.' : 'Nobody had to sign in; nothing changed.'
 }
 
-const USAGE = 'npm run people -- list | owner NAME | reset LOGIN | off LOGIN | open'
+const USAGE = 'npm run people -- list | owner NAME | garage NAME OWNER | reset LOGIN | off LOGIN | open'
 
 /** What a command at the terminal does, told in words: the last resort of whoever can start the server. Throws a sentence for what it cannot do. */
-export async function atTerminal(knex: Knex, [verb, name]: readonly string[], base: string): Promise<string> {
+export async function atTerminal(knex: Knex, [verb, name, more]: readonly string[], base: string): Promise<string> {
   if (verb === 'list') return list(knex)
   if (verb === 'owner') return owner(knex, name, base)
+  if (verb === 'garage') return garage(knex, name, more, base)
   if (verb === 'reset') return reset(knex, name, base)
   if (verb === 'off') return off(knex, name)
   if (verb === 'open') return open(knex)

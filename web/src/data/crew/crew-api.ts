@@ -12,6 +12,7 @@ import {
   type SeenAnswer,
   type SharedSheet,
 } from '@bold-ballast/contract'
+import type { OwnerAction } from '@bold-ballast/core'
 import { api } from '../api.ts'
 
 const post = (url: string, body: object = {}) => ({ url, method: 'POST', body })
@@ -40,6 +41,10 @@ export const crewApi = api.enhanceEndpoints({ addTagTypes: ['Me', 'People', 'See
     }),
     people: build.query<PersonEntry[], string>({ query: (garageId) => `garages/${garageId}/people`, providesTags: ['People'] }),
     invitations: build.query<InvitationEntry[], string>({ query: (garageId) => `garages/${garageId}/invitations`, providesTags: ['People'] }),
+    ownerActions: build.query<OwnerAction[], { garageId: string; day: string }>({
+      query: ({ garageId, day }) => ({ url: `garages/${garageId}/next`, params: { day } }),
+      providesTags: ['People'],
+    }),
     claims: build.query<ClaimEntry[], string>({ query: (garageId) => `garages/${garageId}/claims`, providesTags: ['People'] }),
     audit: build.query<AuditPage, { garageId: string; before?: number }>({
       query: ({ garageId, ...params }) => ({ url: `garages/${garageId}/audit`, params }),

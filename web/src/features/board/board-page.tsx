@@ -1,5 +1,6 @@
 import type { Board } from '@bold-ballast/core'
 import { useState } from 'react'
+import { useOwnerActions } from '../../data/crew/use-owner-actions.ts'
 import { useBuild } from '../../data/use-build.ts'
 import { boardCsv } from '../../shared/board/board-csv.ts'
 import { Trail } from '../../shared/board/trail.tsx'
@@ -41,6 +42,7 @@ export function BoardPage() {
   const [showsAll, setShowsAll] = useState(false)
   const [onlyOpen, setOnlyOpen] = useState(false)
   const { units } = useQuantities()
+  const ownerActions = useOwnerActions(buildId)
   if (!board) return null
   const name = records?.build.name ?? ''
   const isLong = stages.length > 6
@@ -99,7 +101,7 @@ export function BoardPage() {
       </p>
       <div className="mt-4 grid gap-8 min-[1180px]:grid-cols-[1fr_1.15fr]">
         {records ? <Trail board={board} records={records} position={position} /> : <div className="min-h-[340px]" />}
-        <WhatNext board={board} buildId={buildId} />
+        <WhatNext board={board} buildId={buildId} ownerActions={ownerActions} />
       </div>
     </>
   )
