@@ -4,7 +4,7 @@ import tseslint from 'typescript-eslint'
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '**/*.mjs', '.out/**', '.data/**', '*.ts'] },
   {
-    files: ['{core,contract,server,web}/src/**/*.{ts,tsx}', 'e2e/**/*.ts'],
+    files: ['{core,contract,server,web}/src/**/*.{ts,tsx}', 'e2e/**/*.ts', 'drills/**/*.ts'],
     languageOptions: {
       parser: tseslint.parser,
       parserOptions: { projectService: { defaultProject: 'scripts/tsconfig.json' }, tsconfigRootDir: import.meta.dirname },

@@ -5,6 +5,7 @@ export default defineConfig({
     projects: [
       { test: { name: 'core', root: 'core', environment: 'node', include: ['src/**/*.test.ts', 'test/**/*.test.ts'] } },
       { test: { name: 'scripts', root: 'scripts', environment: 'node', include: ['**/*.test.ts'], testTimeout: 60_000 } },
+      { test: { name: 'drills', root: 'drills', environment: 'node', include: ['**/*.test.ts'], testTimeout: 180_000, hookTimeout: 180_000 } },
       { test: { name: 'web', root: 'web', environment: 'happy-dom', include: ['src/**/*.test.{ts,tsx}'] } },
       {
         test: {

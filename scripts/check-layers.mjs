@@ -45,6 +45,7 @@ const FLOORS = {
     ['track-logs'],
     ['build-files', 'links', 'live', 'log'],
     ['demo'],
+    ['operation'],
     ['app.ts', 'main.ts'],
   ],
   web: [['data'], ['ui'], ['shared'], ['features'], ['app'], ['main.tsx']],

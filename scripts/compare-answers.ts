@@ -17,6 +17,7 @@ import { WORKING_SUBJECTS } from '../core/src/index.ts'
 import { makeApp } from '../server/src/app.ts'
 import { BuildFileService } from '../server/src/build-files/service.ts'
 import { jsonSource } from '../server/src/build-files/source.ts'
+import { bringUp } from '../server/src/database/migrate.ts'
 import { openDatabase } from '../server/src/database/open.ts'
 import { loadDemoOnce } from '../server/src/demo/load-demo.ts'
 import { DeviceService } from '../server/src/devices/service.ts'
@@ -160,7 +161,7 @@ async function main([verb, file]: readonly string[]): Promise<number> {
   const app = makeApp({ knex, logger: pino({ level: 'error' }), devices, pool, sessions, live: new LiveHub(database.url) })
   const server = http.createServer(app)
   try {
-    await knex.migrate.latest()
+    await bringUp({ knex, databaseUrl: database.url })
     await loadBuilds(knex)
     await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
     const found = await collect(knex, (server.address() as AddressInfo).port)

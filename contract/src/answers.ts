@@ -124,4 +124,6 @@ export interface Problem {
   readonly code: string
   readonly errors?: readonly { readonly path: string; readonly message: string }[]
   readonly current?: unknown
+  /** What the log of the server has it under. */
+  readonly requestId?: string
 }

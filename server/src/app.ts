@@ -23,6 +23,8 @@ import { linkRoutes } from './links/routes.ts'
 import type { LiveHub } from './live/hub.ts'
 import { liveRoutes } from './live/routes.ts'
 import { logRoutes } from './log/routes.ts'
+import { healthRoutes } from './operation/health.ts'
+import { type Watched, watchRequests } from './operation/request-watch.ts'
 import { peopleRoutes } from './people/routes.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { pullFileRoutes } from './pull-files/routes.ts'
@@ -63,15 +65,19 @@ interface AppParts {
   readonly front?: Front
   /** Which proxies may say whose address a request came from. */
   readonly trustProxy?: string | undefined
+  /** Told of each request once it is answered. */
+  readonly count?: (watched: Watched) => void
+  readonly isStopping?: () => boolean
 }
 
 /** The whole HTTP application on an open database; `webRoot` is the built web, or undefined where only the API is asked for. */
 export function makeApp(parts: AppParts): Express {
-  const { logger, webRoot, front = LOOPBACK_FRONT, trustProxy } = parts
+  const { logger, webRoot, front = LOOPBACK_FRONT, trustProxy, count = () => undefined } = parts
   const app = express()
   app.disable('x-powered-by')
   // Answers are never kept by browsers, so a digest of each would be work for nothing.
   app.disable('etag')
+  app.use(watchRequests(logger, trustProxy !== undefined, count))
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false }))
   app.use((_request, response, next) => {
     response.setHeader('Permissions-Policy', 'camera=(), geolocation=(), microphone=()')
@@ -86,9 +92,11 @@ export function makeApp(parts: AppParts): Express {
   })
   app.use((thrown: unknown, request: Request, response: Response, _next: NextFunction) => {
     const error = toAppError(thrown)
-    if (error.code === 'unexpected') logger.error({ err: thrown, method: request.method, route: request.path }, 'unexpected error')
+    const requestId = response.locals.requestId as string
+    response.locals.refusal = error.code
+    if (error.code === 'unexpected') logger.error({ id: requestId, err: thrown, method: request.method, route: request.path }, 'unexpected error')
     if (response.headersSent) return void response.end()
-    const problem = toProblem(error)
+    const problem = { ...toProblem(error), requestId }
     if (error.retryAfterS !== undefined) response.setHeader('Retry-After', String(error.retryAfterS))
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
   })
@@ -98,7 +106,7 @@ export function makeApp(parts: AppParts): Express {
 /** Asked by whoever makes sign-in begin; all else reads a session only once it has begun. */
 const BEGINNERS = new Set(['/owner', '/join'])
 
-function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT }: AppParts): Router {
+function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT, isStopping = () => false }: AppParts): Router {
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records, new LateValues(pool))
@@ -108,6 +116,7 @@ function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT }: Ap
     response.setHeader('Cache-Control', 'no-store')
     next()
   })
+  router.use(healthRoutes({ knex, live, isStopping }))
   const mode = new Mode(knex)
   router.use(async (request, response, next) => {
     if (BEGINNERS.has(request.path) || (await mode.isClosed())) return sessions.read(request, response, next)

@@ -1,4 +1,5 @@
 import knexPackage from 'knex'
+import { bringUp } from '../src/database/migrate.ts'
 import { openDatabase } from '../src/database/open.ts'
 
 export const TEMPLATE = 'bold_ballast_template'
@@ -14,6 +15,6 @@ export async function setup(): Promise<void> {
   const made = new URL(url)
   made.pathname = `/${TEMPLATE}`
   const template = openDatabase(made.href)
-  await template.migrate.latest()
+  await bringUp({ knex: template, databaseUrl: made.href })
   await template.destroy()
 }

@@ -12,6 +12,8 @@ import { makeSessions } from '../src/sign-in/sessions.ts'
 import { WorkPool } from '../src/workers/pool.ts'
 import { TEMPLATE } from './global-setup.ts'
 
+const REQUEST_ID = /,"requestId":"[\w-]+"/
+
 export interface Answer {
   readonly status: number
   readonly type: string
@@ -32,13 +34,18 @@ export interface TestServer {
   readonly stop: () => Promise<void>
 }
 
+interface TestOptions extends Partial<Pick<Parameters<typeof makeApp>[0], 'front' | 'trustProxy' | 'logger' | 'count' | 'isStopping'>> {
+  /** A database that stands already; it is left standing. */
+  readonly databaseUrl?: string
+}
+
 /** The real application on a fresh clone of the template database. */
-export async function startTestServer(more: Pick<Parameters<typeof makeApp>[0], 'front' | 'trustProxy'> = {}): Promise<TestServer> {
-  const base = process.env.DATABASE_URL as string
-  const databaseName = `test_${randomUUID().replaceAll('-', '')}`
+export async function startTestServer({ databaseUrl, ...more }: TestOptions = {}): Promise<TestServer> {
+  const base = databaseUrl ?? (process.env.DATABASE_URL as string)
   const admin = knexPackage.knex({ client: 'pg', connection: base })
-  await admin.raw(`CREATE DATABASE ${databaseName} TEMPLATE ${TEMPLATE}`)
   const url = new URL(base)
+  const databaseName = databaseUrl === undefined ? `test_${randomUUID().replaceAll('-', '')}` : url.pathname.slice(1)
+  if (databaseUrl === undefined) await admin.raw(`CREATE DATABASE ${databaseName} TEMPLATE ${TEMPLATE}`)
   url.pathname = `/${databaseName}`
   const knex = openDatabase(url.href)
   // Ports of its own, so that tests beside each other do not find each other's devices.
@@ -69,7 +76,8 @@ export async function startTestServer(more: Pick<Parameters<typeof makeApp>[0], 
           const chunks: Buffer[] = []
           response.on('data', (chunk) => chunks.push(chunk))
           response.on('end', () => {
-            const text = Buffer.concat(chunks).toString('utf8')
+            // Two refusals alike are told apart by nothing but the ids that the log has them under.
+            const text = Buffer.concat(chunks).toString('utf8').replace(REQUEST_ID, '')
             const type = String(response.headers['content-type'] ?? '')
             resolve({ status: response.statusCode ?? 0, type, text, body: type.includes('json') ? JSON.parse(text) : text, headers: response.headers })
           })
@@ -95,7 +103,7 @@ export async function startTestServer(more: Pick<Parameters<typeof makeApp>[0], 
       await new Promise((resolve) => server.close(resolve))
       await sessions.close()
       await knex.destroy()
-      await admin.raw(`DROP DATABASE IF EXISTS ${databaseName} WITH (FORCE)`)
+      if (databaseUrl === undefined) await admin.raw(`DROP DATABASE IF EXISTS ${databaseName} WITH (FORCE)`)
       await admin.destroy()
     },
   }

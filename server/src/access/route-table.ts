@@ -57,6 +57,8 @@ const ANSWERS = [
 
 const LINES: readonly Line[] = [
   ['GET', '/health', 'anyone'],
+  ['GET', '/health/live', 'anyone'],
+  ['GET', '/health/ready', 'anyone'],
   ['GET', '/me', 'anyone'],
   ['POST', '/owner', 'anyone'],
   ['POST', '/sign-in', 'anyone'],

@@ -1,5 +1,6 @@
 import { CALCULATIONS, type Calculation, type CalculationAnswer, describeCalculation, findCalculation, runCalculation } from '@bold-ballast/core'
 import express, { type Response, Router } from 'express'
+import { askerOf } from '../http/asker.ts'
 import { AppError, toProblem } from '../http/problem.ts'
 import { SEARCH_LIMIT_MS, SUM_LIMIT_MS, type WorkPool } from '../workers/pool.ts'
 
@@ -16,10 +17,8 @@ const SHORT_BYTES = 32_000
 
 /** Runs a sum on a thread; it is ended at its limit, and when nobody waits for it any more. */
 function onThread(pool: WorkPool, { name, needsSolver }: Calculation, body: unknown, response: Response): Promise<CalculationAnswer> {
-  const left = new AbortController()
-  response.once('close', () => left.abort())
   const limitMs = needsSolver ? SEARCH_LIMIT_MS : SUM_LIMIT_MS
-  return pool.run('calculate', { name, body }, { limitMs, signal: left.signal }).catch((error: unknown) => {
+  return pool.run('calculate', { name, body }, { limitMs, ...askerOf(response) }).catch((error: unknown) => {
     if (error instanceof AppError && error.code === 'calculation-refused') return endedRefusal(error.message, body)
     throw error
   })

@@ -6,10 +6,11 @@ import { BuildFileService } from '../build-files/service.ts'
 import { folderSource } from '../build-files/source.ts'
 import { OPEN_ACCESS } from '../http/access.ts'
 
+export const isDemoLoaded = async (knex: Knex): Promise<boolean> => (await knex('settings').where({ key: 'demo-loaded' }).first('key')) !== undefined
+
 /** Imports every folder of the demo as a build, the first time a database is used; a deleted demo does not come back. */
 export async function loadDemoOnce(knex: Knex, demoRoot: string, start = Date.now()): Promise<void> {
-  const seen = await knex('settings').where({ key: 'demo-loaded' }).first()
-  if (seen) return
+  if (await isDemoLoaded(knex)) return
   const service = new BuildFileService(knex)
   const folders = readdirSync(demoRoot, { withFileTypes: true }).filter((entry) => entry.isDirectory())
   for (const [i, folder] of folders.entries()) {

@@ -9,6 +9,7 @@ import { forgetGone, hereNow } from './presence.ts'
 
 const BEAT_MS = 10_000
 const CHECK_MS = 60_000
+const RETRY_MS = 1000
 const MOST_UNREAD_BYTES = 1_000_000
 
 interface StreamParts {
@@ -28,7 +29,11 @@ export class LiveStream {
   private readonly timers: NodeJS.Timeout[] = []
   private stop: () => void = () => undefined
   private isEnded = false
-  private readonly onClosed = () => this.end()
+  /** The server stops: the page asks the next one, in a moment. */
+  private readonly onClosed = () => {
+    if (!this.isEnded) this.response.write(`retry: ${RETRY_MS}\n\n`)
+    this.end()
+  }
 
   constructor(response: Response, parts: StreamParts) {
     this.response = response

@@ -4,6 +4,7 @@ import { Router } from 'express'
 import type { Knex } from 'knex'
 import type { OpenBuilds } from '../builds/open-builds.ts'
 import { actorOf, today } from '../http/actor.ts'
+import { askerOf } from '../http/asker.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import type { WorkPool } from '../workers/pool.ts'
@@ -20,7 +21,7 @@ export function logRoutes(knex: Knex, open: OpenBuilds, pool: WorkPool): Router 
     response.json(await log.page(readId(request.params.buildId, 'build'), read(logQuerySchema, request.query)))
   })
   router.get('/builds/:buildId/since', async (request, response) => {
-    response.json(await since.answer(readId(request.params.buildId, 'build'), read(sinceQuerySchema, request.query), today()))
+    response.json(await since.answer(readId(request.params.buildId, 'build'), read(sinceQuerySchema, request.query), today(), askerOf(response)))
   })
   router.post('/builds/:buildId/log/:entryId/undo', async (request, response) => {
     const entryId = entryIdSchema.safeParse(request.params.entryId)

@@ -2,6 +2,7 @@ import type { SinceAnswer, sinceQuerySchema } from '@bold-ballast/contract'
 import type { LiveLists, z } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 import type { OpenBuilds } from '../builds/open-builds.ts'
+import type { Asker } from '../http/asker.ts'
 import { AppError } from '../http/problem.ts'
 import { linesBehind } from '../records/log-lines.ts'
 import { SEARCH_LIMIT_MS, type WorkPool } from '../workers/pool.ts'
@@ -43,7 +44,7 @@ export class SinceService {
     return (await this.lineBefore(buildId, time)) ?? this.knex('history').where({ buildId }).orderBy('id').first('id', 'at')
   }
 
-  async answer(buildId: string, { from, metric, stage, ends, day }: z.output<typeof sinceQuerySchema>, today: string): Promise<SinceAnswer> {
+  async answer(buildId: string, { from, metric, stage, ends, day }: z.output<typeof sinceQuerySchema>, today: string, asker: Asker): Promise<SinceAnswer> {
     const build = await this.open.get(buildId)
     const begin = await this.beginning(buildId, from)
     const lines = await linesBehind(this.knex, buildId, begin?.id ?? 0, build.revision)
@@ -57,7 +58,7 @@ export class SinceService {
         asked: { metric, stageId, today: day ?? today, ...(build.learns ? { learns: build.learns } : {}) },
         isWhole: ends === 'no',
       },
-      { limitMs: SEARCH_LIMIT_MS },
+      { limitMs: SEARCH_LIMIT_MS, ...asker },
     )
     const last = (await this.knex('history').where({ buildId, id: build.revision }).first('at')) as { at: string } | undefined
     return {

@@ -6,7 +6,7 @@ import type { Knex } from 'knex'
 import { answerOf, requireSize, withBody } from '../file-reading/answer.ts'
 import type { SpooledReport } from '../file-reading/read-for.ts'
 import { PULL_FILE } from '../file-reading/read-pull-file.ts'
-import { actorOf } from '../http/actor.ts'
+import { accessOf, actorOf } from '../http/actor.ts'
 import { read, readId } from '../http/read.ts'
 import type { RecordService } from '../records/service.ts'
 import { READ_LIMIT_MS, type WorkPool } from '../workers/pool.ts'
@@ -29,7 +29,7 @@ export function pullFileRoutes(knex: Knex, records: RecordService, pool: WorkPoo
     requireSize(request, PULL_FILE)
     await records.get('sessions', buildId, sessionId)
     await withBody(request, PULL_FILE, async ({ path, beside }, signal) => {
-      const limits = { limitMs: READ_LIMIT_MS, signal }
+      const limits = { limitMs: READ_LIMIT_MS, signal, personId: accessOf(response).personId }
       if (mode === 'columns') return void response.json(answerOf(await pool.run('columnsOf', { path, mapping }, limits)) satisfies PullColumns)
       const samplesPath = mode === 'import' ? beside('samples') : null
       const { delimiter, ...report } = answerOf(await pool.run('pullsOf', { path, mapping, samplesPath }, limits))

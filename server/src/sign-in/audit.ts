@@ -19,7 +19,8 @@ export async function writeAudit(db: Knex, request: Pick<Request, 'ip'> | null, 
 
 const KEPT_DAYS = 400
 
-export const forgetOldAudit = (db: Knex): Promise<number> =>
-  db('audit')
-    .where('at', '<', db.raw(`now() - interval '${KEPT_DAYS} days'`))
+/** Forgets what is older than it is kept; only the role that owns the tables may. */
+export const forgetOldAudit = (owner: Knex): Promise<number> =>
+  owner('audit')
+    .where('at', '<', owner.raw(`now() - interval '${KEPT_DAYS} days'`))
     .delete()

@@ -6,7 +6,7 @@ import type { Knex } from 'knex'
 import type { BatchService } from '../batches/service.ts'
 import { answerOf, requireSize, withBody } from '../file-reading/answer.ts'
 import { LOG_FILE, type SpooledLog } from '../file-reading/read-log-file.ts'
-import { actorOf } from '../http/actor.ts'
+import { accessOf, actorOf } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import type { RecordService } from '../records/service.ts'
@@ -56,7 +56,7 @@ export function trackLogRoutes(knex: Knex, records: RecordService, batches: Batc
     const session = (await records.get('track-sessions', buildId, sessionId)) as unknown as Versioned<TrackSession>
     const track = await placeOf(records, buildId, session)
     await withBody(request, LOG_FILE, async ({ path, beside }, signal) => {
-      const limits = { limitMs: READ_LIMIT_MS, signal }
+      const limits = { limitMs: READ_LIMIT_MS, signal, personId: accessOf(response).personId }
       if (mode === 'columns') return void response.json(answerOf(await pool.run('logColumnsOf', { path, mapping }, limits)) satisfies LogColumns)
       const samplesPath = mode === 'import' ? beside('samples') : null
       const log = answerOf(await pool.run('logOf', { path, mapping, track, samplesPath }, limits))

@@ -1,6 +1,8 @@
 import { CALCULATIONS } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { makeBuild, startTestServer, type TestServer } from '../../test/test-server.ts'
+import { until } from '../../test/until.ts'
+import { PersonTurns } from './person-turns.ts'
 import { WorkPool } from './pool.ts'
 
 let server: TestServer
@@ -107,5 +109,48 @@ describe('places of stages', () => {
     const log = (await server.call('GET', `${build.path}/log`)).body.entries
     expect((await server.call('POST', `${build.path}/log/${log[0].id}/undo`, {})).status).toBeLessThan(300)
     expect((await positions()).map(({ id }) => id)).toEqual(before.map(({ id }) => id))
+  })
+})
+
+describe('one person’s turns', () => {
+  const NEVER = 30_000
+  it('are two at once and four that wait; others are not kept', async () => {
+    const turns = new PersonTurns()
+    let running = 0
+    const ends: (() => void)[] = []
+    const work = () =>
+      new Promise<void>((done) => {
+        running++
+        ends.push(done)
+      })
+    const mine = Array.from({ length: 6 }, () => turns.run('a', work))
+    await until(() => running === 2)
+    await expect(turns.run('a', work)).rejects.toMatchObject({
+      code: 'too-many',
+      retryAfterS: 2,
+      message: expect.stringMatching(/2 of your sums run and 4 wait/),
+    })
+    const theirs = turns.run('b', work)
+    await until(() => running === 3)
+    while (ends.length > 0) {
+      ends.shift()?.()
+      await new Promise((done) => setTimeout(done, 5))
+    }
+    await Promise.all([...mine, theirs])
+    expect(running).toBe(7)
+  })
+  it('are sixty a minute, told with when there are more', async () => {
+    const turns = new PersonTurns()
+    for (let i = 0; i < 60; i++) await turns.run('a', async () => i)
+    await expect(turns.run('a', async () => 0)).rejects.toThrow(/^That were 60 sums in a minute\. Again in \d+ s\.$/)
+    expect(await turns.run('b', async () => 'ok')).toBe('ok')
+  })
+  it('of whoever left while he waited are not begun', async () => {
+    const pool = new WorkPool()
+    const left = new AbortController()
+    left.abort()
+    await expect(pool.run('nothing', null, { limitMs: NEVER, signal: left.signal, personId: 'a' })).rejects.toThrow()
+    expect(await pool.run('nothing', null, { limitMs: NEVER, personId: 'a' })).toBeNull()
+    await pool.close()
   })
 })

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import { AppError } from '../http/problem.ts'
 import type { JobAnswer, JobInput, JobName } from './jobs.ts'
+import { PersonTurns } from './person-turns.ts'
 
 /** How long a sum may take, and a search; what runs longer is ended and refused. */
 export const SUM_LIMIT_MS = 5000
@@ -19,6 +20,8 @@ interface JobOptions {
   readonly limitMs: number
   /** Ended early when this is: nobody waits for the answer any more. */
   readonly signal?: AbortSignal
+  /** Who asked, where people sign in: nobody's sums keep the others' waiting. */
+  readonly personId?: string | null
 }
 
 /** The built worker beside the built server; the source of it, read through tsx, where the source itself runs. */
@@ -35,6 +38,7 @@ const isOutOfMemory = (error: unknown) => (error as { code?: string } | null)?.c
 export class WorkPool {
   private made: Piscina | undefined
   private boot: Promise<void> | undefined
+  private readonly turns = new PersonTurns()
 
   /** Made when it is first needed. */
   private threads(): Piscina {
@@ -50,8 +54,15 @@ export class WorkPool {
     return this.made
   }
 
-  /** Runs one job. Rejects with a refusal where it takes longer than its limit, needs too much memory, or too many wait. */
-  async run<Name extends JobName>(job: Name, input: JobInput<Name>, { limitMs, signal }: JobOptions): Promise<JobAnswer<Name>> {
+  /** Runs one job. Rejects with a refusal where it takes longer than its limit, needs too much memory, or too many wait, of all or of one person. */
+  run<Name extends JobName>(job: Name, input: JobInput<Name>, options: JobOptions): Promise<JobAnswer<Name>> {
+    const work = () => this.runNow(job, input, options)
+    return options.personId ? this.turns.run(options.personId, work) : work()
+  }
+
+  private async runNow<Name extends JobName>(job: Name, input: JobInput<Name>, { limitMs, signal }: JobOptions): Promise<JobAnswer<Name>> {
+    // Whoever left while others of his sums ran wants this one no more.
+    signal?.throwIfAborted()
     await this.ready()
     const limit = AbortSignal.timeout(limitMs)
     const ended = signal ? AbortSignal.any([limit, signal]) : limit
@@ -65,6 +76,11 @@ export class WorkPool {
       if (error instanceof Error && /queue/i.test(error.message)) throw new AppError('too-busy', 'Too many sums wait already. Try again in a moment.')
       throw error
     }
+  }
+
+  /** How many jobs wait for a thread. */
+  get waiting(): number {
+    return this.made?.queueSize ?? 0
   }
 
   /** The first thread, up and ready: what it takes to start counts against no job’s limit. */
