@@ -44,7 +44,7 @@ const FLOORS = {
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],
     ['track-logs'],
     ['build-files', 'links', 'live', 'log'],
-    ['demo'],
+    ['demo', 'copies'],
     ['operation'],
     ['app.ts', 'main.ts'],
   ],

@@ -14,6 +14,13 @@ function number(name, least, most) {
 /** Where what is kept beside the database lies: the secret of sign-ins, copies, the database itself where it is ours. */
 export const dataFolder = () => path.resolve(process.env.DATA_DIR ?? path.join(root, '.data'))
 
+/** Where copies are kept: beside a database of ours; of another one, where COPIES_DIR says so. */
+function copySettings() {
+  const { COPIES_DIR: folder, DATABASE_URL: isOther } = process.env
+  if (!folder && isOther) return undefined
+  return { folder: path.resolve(folder ?? path.join(dataFolder(), 'copies')), script: path.join(root, 'scripts', 'backup.mjs') }
+}
+
 export function serverSettings() {
   const { HOST: host, TLS_CERT: tlsCert, TLS_KEY: tlsKey, PUBLIC_URL: publicUrl, TRUST_PROXY: trustProxy } = process.env
   return {
@@ -25,6 +32,7 @@ export function serverSettings() {
     metricsPort: number('METRICS_PORT', 1, 65_535),
     drainS: number('DRAIN_S', 0, 600),
     logLevel: process.env.LOG_LEVEL,
+    copies: copySettings(),
     webRoot: path.join(root, 'web', 'dist'),
     withCrew: process.env.DEMO === 'crew',
     demoRoot: process.env.DEMO === 'none' ? undefined : path.join(root, 'demo'),

@@ -138,6 +138,8 @@ export const AUDIT_ACTIONS = [
   'link made',
   'link withdrawn',
   'opened again',
+  'copy taken',
+  'copy restored',
 ] as const
 export type AuditAction = (typeof AUDIT_ACTIONS)[number]
 export interface AuditEntry {
@@ -193,3 +195,23 @@ export type LiveEvent =
   | { readonly type: 'here'; readonly buildId: string; readonly people: readonly HereEntry[] }
   | { readonly type: 'role'; readonly buildId: string; readonly role: Role | null }
   | { readonly type: 'bye' }
+
+/** A copy of everything on a server; a problem says what is wrong with it, or why none was taken. */
+export interface CopyEntry {
+  readonly id: string
+  readonly takenAt: string
+  readonly path: string
+  /** With the bytes that it shares with other copies. */
+  readonly bytes: number
+  /** The last line of the log that is in it. */
+  readonly entryId: number
+  /** When it was last restored on trial and found whole. */
+  readonly checkedAt: string | null
+  readonly problem: string | null
+}
+export interface CopiesAnswer {
+  /** Where they lie; null: others keep the copies of this database. */
+  readonly folder: string | null
+  readonly isRunning: boolean
+  readonly copies: readonly CopyEntry[]
+}

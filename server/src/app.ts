@@ -15,6 +15,8 @@ import { OpenBuilds } from './builds/open-builds.ts'
 import { buildRoutes } from './builds/routes.ts'
 import { BuildService } from './builds/service.ts'
 import { calculationRoutes } from './calculations/routes.ts'
+import type { CopyKeeper } from './copies/keeper.ts'
+import { copyRoutes } from './copies/routes.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import type { DeviceService } from './devices/service.ts'
 import { type Front, guardOrigin, LOOPBACK_FRONT } from './http/guard.ts'
@@ -61,6 +63,8 @@ interface AppParts {
   readonly pool: WorkPool
   readonly sessions: Sessions
   readonly live: LiveHub
+  /** Who looks after copies; null: nobody does here. */
+  readonly keeper?: CopyKeeper | null
   /** How it is reached from outside; plain on loopback where left out. */
   readonly front?: Front
   /** Which proxies may say whose address a request came from. */
@@ -106,7 +110,7 @@ export function makeApp(parts: AppParts): Express {
 /** Asked by whoever makes sign-in begin; all else reads a session only once it has begun. */
 const BEGINNERS = new Set(['/owner', '/join'])
 
-function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT, isStopping = () => false }: AppParts): Router {
+function api({ knex, logger, devices, pool, sessions, live, keeper = null, front = LOOPBACK_FRONT, isStopping = () => false }: AppParts): Router {
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records, new LateValues(pool))
@@ -140,7 +144,8 @@ function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT, isSt
   router.use(buildRoutes(builds, open))
   router.use(logRoutes(knex, open, pool))
   router.use(deviceRoutes(devices))
-  router.use(peopleRoutes(knex))
+  router.use(copyRoutes(knex, keeper, logger))
+  router.use(peopleRoutes(knex, keeper !== null))
   router.use(linkRoutes(knex, open, tries))
   router.use(liveRoutes(knex, live))
   router.use(shelfRoutes(knex))
@@ -152,7 +157,7 @@ function api({ knex, devices, pool, sessions, live, front = LOOPBACK_FRONT, isSt
 }
 
 /** The addresses that a page of ours stands at. */
-const PAGES = /^\/($|open\/?$|new\/?$|join\/?$|shared\/?$|formulas(\/[^/]*)?\/?$|builds\/[^/]+(\/[a-z]+)?\/?$)/
+const PAGES = /^\/($|open\/?$|new\/?$|copies\/?$|join\/?$|shared\/?$|formulas(\/[^/]*)?\/?$|builds\/[^/]+(\/[a-z]+)?\/?$)/
 
 function serveWeb(app: Express, webRoot: string): void {
   // Each file lies there packed as well, made when the page was built.

@@ -60,10 +60,10 @@ const SAYINGS: Sayings<OwnerAction> = {
     text: `Made ${day(madeOn)}. Send it again, or withdraw it.`,
     to: to('crew', 'tab=people'),
   }),
-  'no-fresh-copy': ({ copyCheckedOn }, { to, day }) => ({
+  'no-fresh-copy': ({ copyCheckedOn }, { day }) => ({
     head: 'Take a copy of everything',
     text: copyCheckedOn === null ? 'No copy was taken and checked yet.' : `The last checked copy is of ${day(copyCheckedOn)}.`,
-    to: to('crew', 'tab=copies'),
+    to: '/copies',
   }),
 }
 

@@ -1,9 +1,9 @@
 import type { GarageState } from '@bold-ballast/core'
 import type { Knex } from 'knex'
 
-/** What the owners of a garage look after, as the database has it; days as `CAST(… AS date)` of the server's zone. */
-export async function garageState(knex: Knex, garageId: string): Promise<GarageState> {
-  const [owners, invitations] = await Promise.all([
+/** What the owners of a garage look after, as the database has it; days are those of UTC. */
+export async function garageState(knex: Knex, garageId: string, keepsCopies: boolean): Promise<GarageState> {
+  const [owners, invitations, copy] = await Promise.all([
     knex('memberships')
       .join('people', 'people.id', 'memberships.personId')
       .where({ 'memberships.garageId': garageId, role: 'owner', state: 'active' })
@@ -18,6 +18,8 @@ export async function garageState(knex: Knex, garageId: string): Promise<GarageS
       .whereNull('personId')
       .orderBy('madeAt')
       .select('id', 'madeAt') as Promise<{ id: string; madeAt: string }[]>,
+    knex('copies').whereNull('problem').whereNull('removedAt').orderBy('takenAt', 'desc').first('takenAt') as Promise<{ takenAt: string } | undefined>,
   ])
-  return { ownerCount: Number(owners?.count ?? 0), openInvitations: invitations.map(({ id, madeAt }) => ({ id, madeOn: madeAt.slice(0, 10) })) }
+  const copies = keepsCopies ? { copyCheckedOn: copy?.takenAt.slice(0, 10) ?? null } : {}
+  return { ...copies, ownerCount: Number(owners?.count ?? 0), openInvitations: invitations.map(({ id, madeAt }) => ({ id, madeOn: madeAt.slice(0, 10) })) }
 }

@@ -33,7 +33,7 @@ const buildIdOf = (request: Request) => readId(request.params.buildId, 'build')
 const doerOf = (request: Request, response: Response) => ({ request, personId: personId(response), garageId: garageIdOf(request) })
 
 /** People of a garage and of builds, for their owners; and where somebody left a build. */
-export function peopleRoutes(knex: Knex): Router {
+export function peopleRoutes(knex: Knex, keepsCopies: boolean): Router {
   const router = Router()
   const service = new GarageService(knex)
   const claims = new ClaimService(knex)
@@ -53,7 +53,7 @@ export function peopleRoutes(knex: Knex): Router {
   })
   router.get('/garages/:garageId/next', async (request, response) => {
     const { day = today() } = read(dayQuery, request.query)
-    response.json(ownerAdvice(await garageState(knex, garageIdOf(request)), day))
+    response.json(ownerAdvice(await garageState(knex, garageIdOf(request), keepsCopies), day))
   })
   router.get('/garages/:garageId/invitations', async (request, response) => void response.json(await service.invitations(garageIdOf(request))))
   router.post('/garages/:garageId/invitations', async (request, response) => {

@@ -4,7 +4,15 @@ import type { Knex } from 'knex'
 import { standingOf } from '../access/person-access.ts'
 import { seatOf } from './sessions.ts'
 
-const OPEN: MeAnswer = { mode: 'open', person: null, seats: [], garages: [], builds: [] }
+const NOBODY: MeAnswer = { mode: 'closed', person: null, seats: [], garages: [], builds: [] }
+
+/** As long as nobody signs in, whoever is at the machine owns what stands on it. */
+async function openMe(knex: Knex): Promise<MeAnswer> {
+  const rows = (await knex('garages').orderBy(['madeAt', 'id']).select('id', 'name', 'goalsBy')) as (Omit<GarageMembership, 'garageId' | 'role'> & {
+    id: string
+  })[]
+  return { ...NOBODY, mode: 'open', garages: rows.map(({ id, name, goalsBy }) => ({ garageId: id, name, goalsBy, role: 'owner' })) }
+}
 
 async function seatsOf(knex: Knex, request: Request): Promise<SeatEntry[]> {
   const seats = request.session.seats ?? []
@@ -23,11 +31,11 @@ async function seatsOf(knex: Knex, request: Request): Promise<SeatEntry[]> {
 
 /** Who is at this browser, who may take over, and what the one who is at it is in. */
 export async function meOf(knex: Knex, request: Request, isClosed: boolean): Promise<MeAnswer> {
-  if (!isClosed) return OPEN
+  if (!isClosed) return openMe(knex)
   const seats = await seatsOf(knex, request)
   const taken = seatOf(request)
   const standing = taken && seats.some(({ personId }) => personId === taken.personId) ? await standingOf(knex, taken.personId) : undefined
-  if (!standing) return { ...OPEN, mode: 'closed', seats }
+  if (!standing) return { ...NOBODY, seats }
   const { id, name, login, hasCode, memberships } = standing
   const ids = memberships.flatMap(({ garageId }) => (garageId === null ? [] : [garageId]))
   const rows = (await knex('garages').whereIn('id', ids).select('id', 'name', 'goalsBy')) as {

@@ -14,6 +14,7 @@ export const router = createBrowserRouter([
       { index: true, lazy: async () => ({ Component: (await import('../features/garage/garage-page.tsx')).GaragePage }) },
       { path: 'open', lazy: async () => ({ Component: (await import('../features/files/open-file-page.tsx')).OpenFilePage }) },
       { path: 'formulas/:name?', lazy: async () => ({ Component: (await import('../features/formulas/formulas-page.tsx')).FormulasPage }) },
+      { path: 'copies', lazy: async () => ({ Component: (await import('../features/copies/copies-page.tsx')).CopiesPage }) },
       { path: 'join', lazy: async () => ({ Component: (await import('../features/sign-in/join-page.tsx')).JoinPage }) },
       { path: 'shared', lazy: async () => ({ Component: (await import('../features/shared-sheet/shared-page.tsx')).SharedPage }) },
       { path: 'new', lazy: async () => ({ Component: (await import('../features/garage/new-build-page.tsx')).NewBuildPage }) },

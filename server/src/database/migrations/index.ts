@@ -21,6 +21,7 @@ import * as checks from './0019-checks.ts'
 import * as otherCoolers from './0020-other-coolers.ts'
 import * as typedAt from './0021-typed-at.ts'
 import * as crew from './0022-crew.ts'
+import * as copies from './0023-copies.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -45,4 +46,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0020-other-coolers': otherCoolers,
   '0021-typed-at': typedAt,
   '0022-crew': crew,
+  '0023-copies': copies,
 }

@@ -1,6 +1,7 @@
 import {
   type AuditPage,
   type ClaimEntry,
+  type CopiesAnswer,
   type GoalsBy,
   type InvitationEntry,
   LINK_HEADER,
@@ -25,7 +26,7 @@ export interface InvitationWish {
 }
 
 /** Who is at this browser, and what owners see of their garage. */
-export const crewApi = api.enhanceEndpoints({ addTagTypes: ['Me', 'People', 'Seen'] }).injectEndpoints({
+export const crewApi = api.enhanceEndpoints({ addTagTypes: ['Me', 'People', 'Seen', 'Copies'] }).injectEndpoints({
   endpoints: (build) => ({
     me: build.query<MeAnswer, void>({ query: () => 'me', providesTags: ['Me'] }),
     makeOwner: build.mutation<MeAnswer, { name: string; login: string; password: string }>({ query: (body) => post('owner', body) }),
@@ -44,6 +45,19 @@ export const crewApi = api.enhanceEndpoints({ addTagTypes: ['Me', 'People', 'See
     ownerActions: build.query<OwnerAction[], { garageId: string; day: string }>({
       query: ({ garageId, day }) => ({ url: `garages/${garageId}/next`, params: { day } }),
       providesTags: ['People'],
+    }),
+    copies: build.query<CopiesAnswer, string>({ query: (garageId) => `garages/${garageId}/copies`, providesTags: ['Copies'] }),
+    takeCopy: build.mutation<CopiesAnswer, string>({
+      query: (garageId) => post(`garages/${garageId}/copies`),
+      // Already told that it runs, so that the page looks again until it is done.
+      onQueryStarted: async (garageId, { dispatch, queryFulfilled }) => {
+        const { data } = await queryFulfilled.catch(() => ({ data: undefined }))
+        if (data) dispatch(crewApi.util.updateQueryData('copies', garageId, () => data))
+      },
+    }),
+    checkCopy: build.mutation<unknown, { garageId: string; id: string }>({
+      query: ({ garageId, id }) => post(`garages/${garageId}/copies/${id}/check`),
+      invalidatesTags: ['Copies'],
     }),
     claims: build.query<ClaimEntry[], string>({ query: (garageId) => `garages/${garageId}/claims`, providesTags: ['People'] }),
     audit: build.query<AuditPage, { garageId: string; before?: number }>({

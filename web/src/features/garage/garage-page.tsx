@@ -30,6 +30,9 @@ export function GaragePage() {
         <h1>{title}</h1>
         <span className="flex items-center gap-3">
           {data.length > 0 && <CsvButton name="garage" table={() => garageTable(data, units)} />}
+          <Link to="/copies" className="word-link">
+            Copies
+          </Link>
           <Link to="/open" className="button">
             Open a build file
           </Link>

@@ -1,0 +1,341 @@
+import { randomUUID } from 'node:crypto'
+import { appendFileSync, chmodSync, cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import fc from 'fast-check'
+import pg from 'pg'
+import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
+import { copiesToLetGo } from '../server/src/copies/rotate.ts'
+import { sumsOf } from '../server/src/copies/tables.ts'
+import { nameOf, takeCopy } from '../server/src/copies/take.ts'
+import { buildBody, changeBody } from '../server/test/test-server.ts'
+import { type Cluster, startCluster } from './cluster.ts'
+import { ask, type Ran, runScript, type Served, serve } from './served.ts'
+
+let cluster: Cluster
+let folder: string
+let environment: Record<string, string>
+const build = buildBody()
+const at = `/builds/${build.id}`
+let stageId = ''
+beforeAll(async () => {
+  cluster = await startCluster()
+  folder = mkdtempSync(path.join(tmpdir(), 'drill-'))
+  environment = { DATABASE_URL: cluster.url, DATA_DIR: folder, COPIES_DIR: path.join(folder, 'copies'), DEMO: 'some' }
+  const server = await serve(environment)
+  await ask(server.address, 'POST', '/builds', build)
+  stageId = randomUUID()
+  await ask(server.address, 'POST', `${at}/stages`, { id: stageId, position: 1, name: 'Strip' })
+  await end(server)
+})
+afterAll(async () => {
+  await cluster?.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+async function end(server: Served): Promise<void> {
+  server.signal('SIGTERM')
+  expect(await server.ended).toBe(0)
+}
+
+const copies = () =>
+  readdirSync(environment.COPIES_DIR as string)
+    .filter((name) => name !== 'bytes')
+    .sort()
+const lastCopy = () => path.join(environment.COPIES_DIR as string, copies().at(-1) as string)
+const backup = (...args: string[]) => runScript('backup.mjs', args, environment)
+const restore = (place: string, more = {}): Promise<Ran> => runScript('restore.mjs', [place], { ...environment, ...more })
+async function sums(url = cluster.url) {
+  const client = new pg.Client(url)
+  await client.connect()
+  const found = await sumsOf(client)
+  await client.end()
+  return found
+}
+
+describe('a copy', () => {
+  it('taken while others write holds one moment, restored row for row, and no write waits for it', async () => {
+    const server = await serve(environment)
+    let isOver = false
+    const acknowledged: string[] = []
+    let slowestMs = 0
+    const writing = (async () => {
+      while (!isOver) {
+        const change = changeBody(stageId)
+        const begun = performance.now()
+        const answer = await ask(server.address, 'POST', `${at}/changes`, change)
+        slowestMs = Math.max(slowestMs, performance.now() - begun)
+        if (answer?.status === 201) acknowledged.push(change.id)
+      }
+    })()
+    const taken = await backup()
+    isOver = true
+    await writing
+    expect(taken.code, taken.err).toBe(0)
+    expect(taken.out).toMatch(/restored on trial, every row the same, 4 Boards open/)
+    expect(acknowledged.length).toBeGreaterThan(20)
+    expect(slowestMs).toBeLessThan(5000)
+    const manifest = JSON.parse(readFileSync(path.join(lastCopy(), 'manifest.json'), 'utf8'))
+    expect(Number(manifest.tables.changes.count)).toBeGreaterThan(0)
+    expect(manifest.byteFiles).toBeGreaterThan(0)
+    expect(manifest.tables).not.toHaveProperty('sign_ins')
+    // Neither is it changed by what comes later.
+    const board = await ask(server.address, 'GET', `${at}/board?day=2026-11-30`)
+    await end(server)
+    const before = await sums()
+    const restored = await restore(lastCopy())
+    expect(restored.code, restored.err).toBe(0)
+    const after = await sums()
+    const differ = Object.keys(before).filter((name) => JSON.stringify(before[name]) !== JSON.stringify(after[name]))
+    // The copy itself, what it was noted by, and who could come in again are of another moment; so is what was written while it was taken.
+    expect(differ.filter((name) => !['copies', 'audit', 'changes', 'history', 'garages', 'people'].includes(name))).toEqual([])
+    expect(after.changes?.count).toBe(manifest.tables.changes.count)
+    const again = await serve(environment)
+    expect((await ask(again.address, 'GET', `${at}/board?day=2026-11-30`))?.body.stages).toEqual(board?.body.stages)
+    await end(again)
+  })
+
+  it('packed into one file is restored where the disk was lost', async () => {
+    const file = path.join(folder, 'away.tar')
+    const packed = await backup('--to', file)
+    expect(packed.code, packed.err).toBe(0)
+    const wanted = await sums()
+    const other = cluster.createDatabase('after_the_loss')
+    const restored = await restore(file, { DATABASE_URL: other, COPIES_DIR: path.join(folder, 'nothing-here') })
+    expect(restored.code, restored.err).toBe(0)
+    const found = await sums(other)
+    for (const table of ['changes', 'history', 'pulls', 'pull_channels', 'photos', 'photo_bytes', 'log_blocks', 'builds', 'stages'])
+      expect(found[table], table).toEqual(wanted[table])
+    const server = await serve({ ...environment, DATABASE_URL: other })
+    expect((await ask(server.address, 'GET', '/builds'))?.body).toHaveLength(4)
+    await end(server)
+  })
+
+  it('is carried on by the program of COPY_DONE, told where it lies and read by no shell', async () => {
+    const program = path.join(folder, 'carry; touch nothing')
+    writeFileSync(program, `#!/bin/sh\nprintf '%s' "$1" > "${folder}/carried"\n`)
+    chmodSync(program, 0o755)
+    const done = await runScript('backup.mjs', [], { ...environment, COPY_DONE: program })
+    expect(done.code, done.err).toBe(0)
+    expect(readFileSync(path.join(folder, 'carried'), 'utf8')).toBe(lastCopy())
+    const failed = await runScript('backup.mjs', [], { ...environment, COPY_DONE: '/nowhere/at/all' })
+    expect([failed.code, failed.err]).toEqual([1, expect.stringMatching(/^The copy is taken and whole\. COPY_DONE "\/nowhere\/at\/all" could not be run/)])
+  })
+
+  it('is refused where one is being taken, and leaves nothing where it was killed', async () => {
+    const client = new pg.Client(cluster.url)
+    await client.connect()
+    await client.query('SELECT pg_advisory_lock(7423402)')
+    expect((await backup()).err).toBe('Another copy is being taken. Wait until it is done.')
+    await client.end()
+    mkdirSync(path.join(environment.COPIES_DIR as string, '20260101T000000Z.partial'))
+    expect((await backup()).code).toBe(0)
+    expect(copies().some((name) => name.endsWith('.partial'))).toBe(false)
+  })
+
+  it('needs room, and a folder it may write to; the one before stays', async () => {
+    const before = copies()
+    const options = {
+      databaseUrl: cluster.url,
+      copiesDir: environment.COPIES_DIR as string,
+      programs: { pg_dump: '', pg_restore: '' },
+      check: async () => undefined,
+    }
+    await expect(takeCopy({ ...options, freeBytes: async () => 120e6 })).rejects.toThrow(/^120 MB are free, a copy needs 20\d\. The copy of \d+ \w+ stays\.$/)
+    await expect(takeCopy({ ...options, copiesDir: '/dev/null/none' })).rejects.toThrow(
+      'COPIES_DIR "/dev/null/none" cannot be written. Give a folder that this program may write to.',
+    )
+    await expect(takeCopy({ ...options, programs: { pg_dump: '/nowhere', pg_restore: '' } })).rejects.toThrow(/^\/nowhere could not be run/)
+    expect(copies()).toEqual(before)
+    const client = new pg.Client(cluster.url)
+    await client.connect()
+    const { rows } = await client.query('SELECT problem FROM copies WHERE problem IS NOT NULL ORDER BY taken_at')
+    await client.end()
+    expect(rows.map(({ problem }) => problem.slice(0, 12))).toEqual(expect.arrayContaining(['120 MB are f', 'COPIES_DIR "', '/nowhere cou']))
+  })
+})
+
+describe('a copy that is not whole is refused, and nothing is changed', () => {
+  /** A copy of the copies, to be spoiled. */
+  const spoiled = (spoil: (at: { copy: string; bytes: string }) => void) => {
+    const place = mkdtempSync(path.join(folder, 'spoiled-'))
+    cpSync(environment.COPIES_DIR as string, place, { recursive: true })
+    const copy = path.join(place, copies().at(-1) as string)
+    spoil({ copy, bytes: path.join(place, 'bytes') })
+    return copy
+  }
+  test.each<[string, Parameters<typeof spoiled>[0], RegExp]>([
+    [
+      'a byte more in the dump',
+      ({ copy }) => appendFileSync(path.join(copy, 'database.dump'), 'x'),
+      /^database\.dump is not the file that was written\. Nothing was changed\.$/,
+    ],
+    ['no dump', ({ copy }) => rmSync(path.join(copy, 'database.dump')), /^database\.dump is not the file/],
+    ['no manifest', ({ copy }) => rmSync(path.join(copy, 'manifest.json')), /it has no manifest\.json\. Nothing was changed\.$/],
+    ['half a manifest', ({ copy }) => writeFileSync(path.join(copy, 'manifest.json'), '{"format":'), /^manifest\.json is not the file/],
+    [
+      'a file of bytes less',
+      ({ bytes }) => rmSync(path.join(bytes, readdirSync(bytes)[0] as string)),
+      /^bytes\/[0-9a-f]{64} is missing\. Nothing was changed\.$/,
+    ],
+    ['a file of bytes altered', ({ bytes }) => appendFileSync(path.join(bytes, readdirSync(bytes)[0] as string), 'x'), /^bytes\/[0-9a-f]{64} is not the file/],
+    ['other rows', ({ copy }) => appendFileSync(path.join(copy, 'byte-rows.ndjson.gz'), 'x'), /^byte-rows\.ndjson\.gz is not the file/],
+    [
+      'a row fewer than the manifest has',
+      ({ copy }) => {
+        const file = path.join(copy, 'manifest.json')
+        const manifest = JSON.parse(readFileSync(file, 'utf8'))
+        writeFileSync(file, JSON.stringify({ ...manifest, tables: { ...manifest.tables, changes: { count: '9999', sum: '1' } } }))
+      },
+      /^Restored, changes has other rows than were copied\.$/,
+    ],
+    [
+      'one that a newer program took',
+      ({ copy }) => {
+        const file = path.join(copy, 'manifest.json')
+        const manifest = JSON.parse(readFileSync(file, 'utf8'))
+        writeFileSync(file, JSON.stringify({ ...manifest, more: 1, migrations: [...manifest.migrations, '0099-later'] }))
+      },
+      /^A newer Bold Ballast took this copy \(0099\)\. Restore it with that one\. Nothing was changed\.$/,
+    ],
+  ])('%s', async (_, spoil, sentence) => {
+    const before = await sums()
+    const copy = spoiled(spoil)
+    const refused = await restore(copy)
+    expect([refused.code, refused.err]).toEqual([1, expect.stringMatching(sentence)])
+    expect(await sums()).toEqual(before)
+    expect(cluster.psql(`SELECT count(*) FROM pg_database WHERE datname LIKE '%restoring'`)).toBe('0')
+  })
+  it('nor is one restored that is not there, or a file that is none', async () => {
+    expect((await restore('/nowhere')).err).toBe('There is no copy at /nowhere. Nothing was changed.')
+    const file = path.join(folder, 'none.tar')
+    writeFileSync(file, 'this is no copy at all')
+    expect((await restore(file)).err).toMatch(/none\.tar is no file of a copy, or not whole.*Nothing was changed\.$/)
+  })
+})
+
+describe('a restore', () => {
+  it('is refused while a server uses the database, even one that has nothing to do', async () => {
+    const server = await serve(environment)
+    const refused = await restore(lastCopy())
+    expect([refused.code, refused.err]).toEqual([1, 'A server uses it. Stop it first. Nothing was changed.'])
+    await end(server)
+  })
+
+  it('lets nobody in again who was let out: sign-ins, links and invitations end, who was switched off stays off; what stood there stays beside', async () => {
+    const person = randomUUID()
+    const garage = cluster.psql('SELECT id FROM garages', cluster.database)
+    cluster.psql(
+      `INSERT INTO people (id, garage_id, name, name_shape, login, login_key, state) VALUES ('${person}', '${garage}', 'Maro', 'maro', 'maro', 'maro', 'active');
+       INSERT INTO sign_ins (sid, sess, expire) VALUES ('s', '{}', now() + interval '1 day');
+       INSERT INTO share_links (build_id, id, token_hash) VALUES ('${build.id}', '${randomUUID()}', 'h');
+       INSERT INTO invitations (id, token_hash, garage_id, role, expires_at) VALUES ('${randomUUID()}', 'i', '${garage}', 'crew', now() + interval '7 days');`,
+      cluster.database,
+    )
+    expect((await backup()).code).toBe(0)
+    cluster.psql(`UPDATE people SET state = 'off' WHERE id = '${person}'`, cluster.database)
+    const done = await restore(lastCopy())
+    expect(done.code, done.err).toBe(0)
+    const read = (sql: string) => cluster.psql(sql, cluster.database)
+    expect(read(`SELECT state || ' ' || epoch FROM people WHERE id = '${person}'`)).toBe('off 1')
+    expect(read('SELECT count(*) FROM sign_ins')).toBe('0')
+    expect(read('SELECT count(*) FROM share_links WHERE withdrawn_at IS NULL')).toBe('0')
+    expect(read('SELECT count(*) FROM invitations WHERE withdrawn_at IS NULL AND used_at IS NULL')).toBe('0')
+    expect(read('SELECT action FROM audit ORDER BY id DESC LIMIT 1')).toBe('copy restored')
+    const former = /kept as (\S+)\./.exec(done.out)?.[1] as string
+    expect(former).toMatch(/^bold_ballast_before_\d{14}$/)
+    expect(cluster.psql(`SELECT state FROM people WHERE id = '${person}'`, former)).toBe('off')
+  })
+
+  it('passes the check of every index and table of PostgreSQL', async () => {
+    cluster.psql('CREATE EXTENSION IF NOT EXISTS amcheck', cluster.database)
+    const bad = cluster.psql(
+      `SELECT count(*) FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace, LATERAL verify_heapam(c.oid) v WHERE n.nspname = 'public' AND c.relkind = 'r'`,
+      cluster.database,
+    )
+    expect(bad).toBe('0')
+    cluster.psql(
+      `SELECT bt_index_check(i.indexrelid, true) FROM pg_index i JOIN pg_class c ON c.oid = i.indrelid JOIN pg_namespace n ON n.oid = c.relnamespace
+       JOIN pg_class x ON x.oid = i.indexrelid JOIN pg_am a ON a.oid = x.relam WHERE n.nspname = 'public' AND a.amname = 'btree' AND c.relpersistence = 'p'`,
+      cluster.database,
+    )
+    cluster.psql('DROP EXTENSION amcheck', cluster.database)
+  })
+})
+
+describe('copies of a server', () => {
+  it('are taken and tried out from the page, and told with when they were found whole', async () => {
+    const server = await serve(environment)
+    const garageId = (await ask(server.address, 'GET', '/me'))?.body.garages[0].garageId as string
+    const list = async () => (await ask(server.address, 'GET', `/garages/${garageId}/copies`))?.body
+    const before = (await list()).copies.length
+    const asked = await ask(server.address, 'POST', `/garages/${garageId}/copies`, {})
+    expect([asked?.status, asked?.body.isRunning]).toEqual([202, true])
+    expect((await ask(server.address, 'POST', `/garages/${garageId}/copies`, {}))?.body).toMatchObject({ code: 'too-busy', detail: /A copy is being taken/ })
+    await expect.poll(async () => (await list()).isRunning, { timeout: 60_000 }).toBe(false)
+    const { copies: found, folder: told } = await list()
+    expect(told).toBe(environment.COPIES_DIR)
+    expect(found).toHaveLength(before + 1)
+    expect(found[0]).toMatchObject({ problem: null, checkedAt: expect.any(String), bytes: expect.any(Number) })
+    appendFileSync(path.join(found[0].path, 'database.dump'), 'x')
+    expect((await ask(server.address, 'POST', `/garages/${garageId}/copies/${found[0].id}/check`, {}))?.status).toBe(202)
+    await expect.poll(async () => (await list()).copies[0].problem, { timeout: 60_000 }).toMatch(/^database\.dump is not the file/)
+    expect((await ask(server.address, 'POST', `/garages/${garageId}/copies/${randomUUID()}/check`, {}))?.status).toBe(404)
+    await end(server)
+  })
+  it('of a database that others keep are told to be theirs', async () => {
+    const { COPIES_DIR: _, ...others } = environment
+    const server = await serve(others)
+    const garageId = (await ask(server.address, 'GET', '/me'))?.body.garages[0].garageId as string
+    expect((await ask(server.address, 'GET', `/garages/${garageId}/copies`))?.body).toEqual({ folder: null, isRunning: false, copies: [] })
+    expect((await ask(server.address, 'POST', `/garages/${garageId}/copies`, {}))?.body).toMatchObject({ code: 'rule-broken' })
+    await end(server)
+  })
+  it('stand before an upgrade of tables with builds, and one that fails stops it', async () => {
+    cluster.psql(
+      "DELETE FROM migrations WHERE name = '0023-copies'; ALTER TABLE photo_bytes DROP COLUMN sha256; ALTER TABLE pull_channels DROP COLUMN sha256; ALTER TABLE log_blocks DROP COLUMN sha256; DROP TABLE copies",
+      cluster.database,
+    )
+    const failing = serve({ ...environment, COPIES_DIR: '/dev/null/none' })
+    await expect(failing).rejects.toThrow(/The copy before the upgrade failed, so nothing was changed\. COPIES_DIR "\/dev\/null\/none" cannot be written/)
+    const before = copies().length
+    const server = await serve(environment)
+    expect(copies()).toHaveLength(before + 1)
+    const manifest = JSON.parse(readFileSync(path.join(lastCopy(), 'manifest.json'), 'utf8'))
+    expect(manifest.migrations.at(-1)).toBe('0022-crew')
+    await end(server)
+    const back = await restore(lastCopy())
+    expect(back.code, back.err).toBe(0)
+    expect(existsSync(lastCopy())).toBe(true)
+  })
+})
+
+describe('which copies go', () => {
+  const DAY_MS = 86_400_000
+  const daily = (days: number) => Array.from({ length: days }, (_, i) => nameOf(new Date(Date.UTC(2026, 0, 1, 3) + i * DAY_MS)))
+  it.each([
+    [8, 0],
+    [40, 29],
+    [400, 380],
+  ])('of one a day for %i days, %i', (days, gone) => {
+    expect(copiesToLetGo(daily(days))).toHaveLength(gone)
+  })
+  it('never the newest, none of the last week, at most 4 weeks and 12 months beside, in whatever order they are named', () => {
+    const times = fc.array(fc.integer({ min: 0, max: 800 * 24 * 3600 }), { minLength: 1, maxLength: 120 })
+    fc.assert(
+      fc.property(times, (seconds) => {
+        const names = [...new Set(seconds.map((each) => nameOf(new Date(Date.UTC(2025, 0, 1) + each * 1000))))]
+        const gone = new Set(copiesToLetGo(names))
+        const kept = names.filter((name) => !gone.has(name)).sort()
+        expect(kept.at(-1)).toBe([...names].sort().at(-1))
+        expect(copiesToLetGo([...names].reverse())).toEqual([...gone].sort())
+        // Letting go twice lets go of no more.
+        expect(copiesToLetGo(kept)).toEqual([])
+        const newest = kept.at(-1) as string
+        const isOld = (name: string) => Number(nameOf(new Date(Date.parse(toIso(newest)) - 7 * DAY_MS)) > name)
+        expect(kept.filter(isOld).length).toBeLessThanOrEqual(16)
+      }),
+    )
+  })
+  const toIso = (name: string) => name.replace(/^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/, '$1-$2-$3T$4:$5:$6Z')
+})
