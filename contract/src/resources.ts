@@ -55,6 +55,15 @@ export const batchSchema = z.strictObject({
 })
 export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
 
+/** How many there are of what an answer holds a page of. */
+export const TOTAL_HEADER = 'x-total'
+/** Builds of the Garage, by a part of their name, a page at a time. */
+export const garageQuerySchema = z.object({
+  day: z.iso.date().optional(),
+  name: z.string().trim().max(200).default(''),
+  page: z.coerce.number().int().min(1).max(100_000).default(1),
+})
+
 export const photoQuerySchema = z.strictObject({ id: uuid, recordId: uuid, name: z.string().trim().min(1).max(200) })
 
 /** A mapping in an address: the columns as JSON. */

@@ -1,4 +1,5 @@
 import path from 'node:path'
+import { LOG_ENTRY_HEADER } from '@bold-ballast/contract'
 import express, { type Express, type NextFunction, type Request, type Response, Router } from 'express'
 import staticPacked from 'express-static-gzip'
 import helmet from 'helmet'
@@ -9,6 +10,7 @@ import { Mode } from './access/mode.ts'
 import { batchRoutes } from './batches/routes.ts'
 import { BatchService } from './batches/service.ts'
 import { buildFileRoutes } from './build-files/routes.ts'
+import { Garage } from './builds/garage.ts'
 import { massGuard } from './builds/guard-mass.ts'
 import { LateValues } from './builds/late-values.ts'
 import { OpenBuilds } from './builds/open-builds.ts'
@@ -19,6 +21,7 @@ import type { CopyKeeper } from './copies/keeper.ts'
 import { copyRoutes } from './copies/routes.ts'
 import { deviceRoutes } from './devices/routes.ts'
 import type { DeviceService } from './devices/service.ts'
+import { today } from './http/actor.ts'
 import { type Front, guardOrigin, LOOPBACK_FRONT } from './http/guard.ts'
 import { AppError, toAppError, toProblem } from './http/problem.ts'
 import { linkRoutes } from './links/routes.ts'
@@ -114,7 +117,7 @@ function api({ knex, logger, devices, pool, sessions, live, keeper = null, front
   const router = Router()
   const records = new RecordService(knex)
   const open = new OpenBuilds(knex, records, new LateValues(pool))
-  const builds = new BuildService(knex, open)
+  const garage = new Garage(knex, open)
   const batches = new BatchService(knex)
   router.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store')
@@ -133,6 +136,10 @@ function api({ knex, logger, devices, pool, sessions, live, keeper = null, front
     await knex.raw('select 1')
     response.json({ status: 'ready' })
   })
+  router.use('/builds/:buildId', (request, response, next) => {
+    response.once('finish', () => response.hasHeader(LOG_ENTRY_HEADER) && garage.written(request.params.buildId, today()))
+    next()
+  })
   router.use(calculationRoutes(pool))
   router.use(pullFileRoutes(knex, records, pool))
   router.use(trackLogRoutes(knex, records, batches, pool))
@@ -141,7 +148,7 @@ function api({ knex, logger, devices, pool, sessions, live, keeper = null, front
   router.use(massGuard(open))
   router.use(batchRoutes(batches))
   router.use(express.json({ limit: '256kb' }))
-  router.use(buildRoutes(builds, open))
+  router.use(buildRoutes(new BuildService(knex), garage, open))
   router.use(logRoutes(knex, open, pool))
   router.use(deviceRoutes(devices))
   router.use(copyRoutes(knex, keeper, logger))

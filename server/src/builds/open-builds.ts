@@ -34,8 +34,10 @@ export interface OpenBuild {
   readonly answers: Map<string, string>
 }
 
-const MOST_OPEN = 12
-const MOST_ANSWERS = 2000
+/** How much memory open builds may take, about; and what one record of one takes with all that is worked out of it, measured on a large build. */
+const OPEN_BYTES = 256e6
+const RECORD_BYTES = 2500
+const LEAST_BYTES = 200_000
 const MOST_LINES_BEHIND = 20
 
 /** A thing made when it is first asked for. */
@@ -54,14 +56,17 @@ export function answerRecords({ stored, broken, leftOut }: OpenBuild): RecordsAn
   return { ...(Object.fromEntries(lists) as StoredRecords), broken }
 }
 
+/** About how much memory a build takes that is open. */
+const bytesOf = (stored: StoredRecords) =>
+  LEAST_BYTES + RECORD_BYTES * Object.values(stored).reduce((sum, list) => sum + (Array.isArray(list) ? list.length : 0), 0)
+
 /** Keeps the builds that are being looked at, read and worked out once for each line of their log. */
 export class OpenBuilds {
   private readonly knex: Knex
   private readonly service: RecordService
   private readonly late: LateValues | undefined
   private readonly learned = new Map<string, { from: OpenBuild; revision: number; build: OpenBuild }>()
-  private readonly open = new Map<string, { revision: number; build: Promise<OpenBuild> }>()
-  private readonly kept = new Map<string, { readonly revision: number; readonly text: string }>()
+  private readonly open = new Map<string, { revision: number; build: Promise<OpenBuild>; bytes: number }>()
 
   constructor(knex: Knex, service: RecordService, late?: LateValues) {
     this.knex = knex
@@ -74,8 +79,8 @@ export class OpenBuilds {
     return this.late ? { later: this.late.of(records), laterRoad: this.late.road } : {}
   }
 
-  /** The last line of a build's log: whoever read another one has something older. */
-  revision(buildId: string): Promise<number> {
+  /** The last line of a build's log, or of all logs: whoever read another one has something older. */
+  revision(buildId?: string): Promise<number> {
     return lastEntryId(this.knex, buildId)
   }
 
@@ -136,36 +141,43 @@ export class OpenBuilds {
   private async getOwn(buildId: string): Promise<OpenBuild> {
     const revision = await lastEntryId(this.knex, buildId)
     const known = this.open.get(buildId)
-    if (known && known.revision === revision) return known.build
+    if (known && known.revision === revision) {
+      // The one that was asked for last is let go last.
+      this.open.delete(buildId)
+      this.open.set(buildId, known)
+      return known.build
+    }
     // What was read before is a start; one that failed is none.
     const build = Promise.resolve(known?.build).then(
       (before) => this.read(buildId, before),
       () => this.read(buildId),
     )
     this.open.delete(buildId)
-    this.open.set(buildId, { revision, build })
-    for (const [oldest] of this.open) if (this.open.size > MOST_OPEN) this.open.delete(oldest)
-    // A read that failed is not kept.
-    build.catch(() => this.open.get(buildId)?.build === build && this.open.delete(buildId))
+    this.open.set(buildId, { revision, build, bytes: known?.bytes ?? LEAST_BYTES })
+    build.then(
+      (read) => this.weigh(buildId, build, read),
+      // A read that failed is not kept.
+      () => this.open.get(buildId)?.build === build && this.open.delete(buildId),
+    )
     return build
   }
 
-  /** An answer about a build as JSON text, worked out once for each line of its log and each name; not kept while a part of it is being worked out. */
-  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown, isKept = false): Promise<string> {
-    if (!isKept) return this.workOut(buildId, name, work)
-    // A short answer outlives its build's being open, so that a Garage of many builds need not open them all again.
-    const revision = await lastEntryId(this.knex, buildId)
-    const key = `${buildId} ${name}`
-    const known = this.kept.get(key)
-    if (known?.revision === revision) return known.text
-    const text = await this.workOut(buildId, name, work)
-    if (this.kept.size > MOST_ANSWERS) this.kept.clear()
-    const isOfOthersToo = (await this.get(buildId)).records.build.guessPairsFrom === 'garage'
-    if (!isOfOthersToo && !text.includes('"isWaiting":true')) this.kept.set(key, { revision, text })
-    return text
+  /** Notes how much a build takes, and lets those go that were longest not asked for, as far as memory asks for it. */
+  private weigh(buildId: string, build: Promise<OpenBuild>, { stored }: OpenBuild): void {
+    const known = this.open.get(buildId)
+    if (known?.build !== build) return
+    known.bytes = bytesOf(stored)
+    let total = [...this.open.values()].reduce((sum, { bytes }) => sum + bytes, 0)
+    for (const [oldest, { bytes }] of this.open) {
+      if (total <= OPEN_BYTES || oldest === buildId) break
+      this.open.delete(oldest)
+      this.learned.delete(oldest)
+      total -= bytes
+    }
   }
 
-  private async workOut(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
+  /** An answer about a build as JSON text, worked out once for each line of its log and each name; not kept while a part of it is being worked out. */
+  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
     const build = await this.get(buildId)
     const known = build.answers.get(name)
     if (known !== undefined) return known

@@ -1,4 +1,4 @@
-import { buildCreateSchema, patchSchema, versionSchema, type WorkingAnswer } from '@bold-ballast/contract'
+import { buildCreateSchema, garageQuerySchema, patchSchema, TOTAL_HEADER, versionSchema, type WorkingAnswer } from '@bold-ballast/contract'
 import {
   buildFields,
   findCalculation,
@@ -19,6 +19,7 @@ import { type Request, Router } from 'express'
 import { accessOf, actorOf, today } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
+import type { Garage } from './garage.ts'
 import { answerRecords, type OpenBuild, type OpenBuilds } from './open-builds.ts'
 import type { BuildService } from './service.ts'
 
@@ -42,11 +43,14 @@ const ANSWERS: Record<string, (build: OpenBuild, today: string) => unknown> = {
   systems: ({ car }) => makeSystemsRoom(car()),
 }
 
-export function buildRoutes(builds: BuildService, open: OpenBuilds): Router {
+export function buildRoutes(builds: BuildService, garage: Garage, open: OpenBuilds): Router {
   const router = Router()
 
   router.get('/builds', async (request, response) => {
-    response.json(await builds.garage(read(dayQuery, request.query).day ?? today(), await accessOf(response).buildsSeen(builds.knex)))
+    const { day = today(), name, page } = read(garageQuerySchema, request.query)
+    const { entries, total } = await garage.page({ day, name, page }, accessOf(response))
+    response.setHeader(TOTAL_HEADER, total)
+    response.json(entries)
   })
   router.post('/builds', async (request, response) => {
     const { record, isNew } = await builds.create(actorOf(request), read(buildCreateSchema, request.body))

@@ -19,6 +19,7 @@ import {
   type ShelfAddress,
   type ShelfEntry,
   type SinceAnswer,
+  TOTAL_HEADER,
   TYPED_AT_HEADER,
   type WorkingAnswer,
 } from '@bold-ballast/contract'
@@ -48,6 +49,16 @@ import type { Preferences } from './preferences.ts'
 import { restsOn, restsOnAll, TAG_TYPES, touchesBuild, touchesList } from './tags.ts'
 
 type Body = Record<string, unknown>
+/** Builds whose name holds a text, from a page on. */
+export interface GarageWish {
+  readonly name?: string
+  readonly page?: number
+}
+export interface GarageBuilds {
+  readonly entries: readonly GarageEntry[]
+  /** How many there are on all pages. */
+  readonly total: number
+}
 export interface PullFileArguments {
   readonly buildId: string
   readonly sessionId: string
@@ -121,7 +132,15 @@ export const api = createApi({
   tagTypes: TAG_TYPES,
   keepUnusedDataFor: 300,
   endpoints: (build) => ({
-    garage: build.query<GarageEntry[], void>({ query: () => ({ url: 'builds', params: { day: localDay() } }), providesTags: ['Garage'] }),
+    // Without a wish it asks as it always did.
+    garage: build.query<GarageBuilds, GarageWish | undefined>({
+      query: (wish) => ({ url: 'builds', params: { day: localDay(), ...wish } }),
+      transformResponse: (entries: GarageEntry[], meta): GarageBuilds => ({
+        entries,
+        total: Number(meta?.response?.headers.get(TOTAL_HEADER) ?? entries.length),
+      }),
+      providesTags: ['Garage'],
+    }),
     records: build.query<RecordsAnswer, string>({ query: (id) => `builds/${id}/records`, providesTags: (_r, _e, id) => restsOnAll(id) }),
     revision: build.query<{ revision: number }, string>({ query: (id) => `builds/${id}/revision` }),
     board: build.query<Board, string>({ query: (id) => `builds/${id}/board?day=${localDay()}`, providesTags: (_r, _e, id) => restsOn(id, 'board') }),

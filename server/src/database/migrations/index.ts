@@ -22,6 +22,7 @@ import * as otherCoolers from './0020-other-coolers.ts'
 import * as typedAt from './0021-typed-at.ts'
 import * as crew from './0022-crew.ts'
 import * as copies from './0023-copies.ts'
+import * as garageRows from './0024-garage-rows.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -47,4 +48,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0021-typed-at': typedAt,
   '0022-crew': crew,
   '0023-copies': copies,
+  '0024-garage-rows': garageRows,
 }

@@ -1,3 +1,4 @@
+import type { GarageEntry } from '@bold-ballast/contract'
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
@@ -17,12 +18,22 @@ import { findItems, indexItems, search } from './find-items.ts'
 const FINDS = import.meta.glob<{ readonly findIn: FindInRoom }>('../../features/*/find.ts', { eager: true })
 const IN_ROOMS = ROOMS.flatMap(({ path }) => FINDS[`../../features/${path}/find.ts`]?.findIn ?? [])
 
+const NO_BUILDS: readonly GarageEntry[] = []
+
+/** The builds of the Garage; of more than one page, those whose name holds what is typed. */
+function useBuildsNamed(typed: string): readonly GarageEntry[] {
+  const { data: first } = api.useGarageQuery(undefined)
+  const isMore = first !== undefined && first.total > first.entries.length
+  const { data: named } = api.useGarageQuery({ name: typed.trim(), page: 1 }, { skip: !isMore || typed.trim().length < 2 })
+  return (isMore ? named?.entries : undefined) ?? first?.entries ?? NO_BUILDS
+}
+
 /** One line that finds any screen, build, stage, part, weighing, session, pull or calculation, and does what can be done. */
 export function FindPanel({ onClose }: { onClose: () => void }) {
   const [typed, setTyped] = useState('')
   const buildId = useMatch('/builds/:buildId/*')?.params.buildId
   const { data: records } = api.useRecordsQuery(buildId ?? '', { skip: !buildId })
-  const { data: garage = [] } = api.useGarageQuery()
+  const garage = useBuildsNamed(typed)
   const { data: calculations = [] } = api.useCalculationsQuery()
   const isClosed = useAppSelector((state) => state.seat.isClosed)
   const index = useMemo(

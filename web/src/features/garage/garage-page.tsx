@@ -1,7 +1,8 @@
 import type { GarageEntry } from '@bold-ballast/contract'
 import { sayNext } from '@bold-ballast/core'
-import { Link } from 'react-router'
-import { api } from '../../data/api.ts'
+import { Link, useSearchParams } from 'react-router'
+import { api, type GarageBuilds } from '../../data/api.ts'
+import { useAskAgain } from '../../data/use-later.ts'
 import { useAdviceWords } from '../../shared/advice-words.ts'
 import { Figure } from '../../ui/figure.tsx'
 import { CsvButton } from '../../ui/files/csv-button.tsx'
@@ -12,17 +13,66 @@ import { DISCIPLINE_WORDS, DRIVE_WORDS, dayText } from '../../ui/words.ts'
 import { SmallTrail } from './small-trail.tsx'
 import { garageTable } from './tables.ts'
 
+/** As many as an answer holds. */
+const BUILDS_A_PAGE = 50
+
+function garageTitle({ entries, total }: GarageBuilds, name: string): string {
+  if (total === 0) return name === '' ? 'The Garage is empty' : 'No such build'
+  const broken = entries.filter((entry) => entry.brokenLimits > 0).length
+  const where = total > entries.length ? ' on this page' : ''
+  return `${total === 1 ? 'One build' : `${total} builds`}, ${broken === 0 ? `no limit broken${where}` : `${broken} with a limit broken${where}`}`
+}
+
+interface FinderProps {
+  readonly name: string
+  readonly page: number
+  readonly total: number
+  readonly ask: (next: { readonly name: string; readonly page: number }) => void
+}
+
+/** Many builds: by a part of their name, fifty at a time. */
+function GarageFinder({ name, page, total, ask }: FinderProps) {
+  const pages = Math.max(1, Math.ceil(total / BUILDS_A_PAGE))
+  return (
+    <div className="no-print mb-3 flex flex-wrap items-center gap-4">
+      <input
+        type="search"
+        aria-label="Builds whose name holds"
+        placeholder="a part of a name"
+        defaultValue={name}
+        onChange={({ target }) => ask({ name: target.value.trim(), page: 1 })}
+      />
+      {pages > 1 && (
+        <>
+          <button type="button" className="word-link" disabled={page <= 1} onClick={() => ask({ name, page: page - 1 })}>
+            earlier
+          </button>
+          <span>
+            page {page} of {pages}
+          </span>
+          <button type="button" className="word-link" disabled={page >= pages} onClick={() => ask({ name, page: page + 1 })}>
+            later
+          </button>
+        </>
+      )}
+    </div>
+  )
+}
+
 /** Every build: how far it is, what it weighs and makes, and what is broken or late. */
 export function GaragePage() {
-  const { data, error, refetch } = api.useGarageQuery()
+  const [asked, setAsked] = useSearchParams()
+  const [name, page] = [asked.get('name') ?? '', Number(asked.get('page') ?? 1)]
+  const wish = name === '' && page === 1 ? undefined : { name, page }
+  const { data: answer, error, refetch, fulfilledTimeStamp } = api.useGarageQuery(wish)
   const { units } = useQuantities()
+  useAskAgain(answer?.entries.some(({ isWaiting }) => isWaiting) === true, refetch, fulfilledTimeStamp)
   if (error) return <LoadError error={error} retry={refetch} />
-  if (!data) return <Loading what="the Garage" />
-  const broken = data.filter((entry) => entry.brokenLimits > 0).length
-  const title =
-    data.length === 0
-      ? 'The Garage is empty'
-      : `${data.length === 1 ? 'One build' : `${data.length} builds`}, ${broken === 0 ? 'no limit broken' : `${broken} with a limit broken`}`
+  if (!answer) return <Loading what="the Garage" />
+  const { entries: data, total } = answer
+  const ask = (next: { readonly name: string; readonly page: number }) =>
+    setAsked({ ...(next.name ? { name: next.name } : {}), ...(next.page > 1 ? { page: String(next.page) } : {}) }, { replace: true })
+  const title = garageTitle(answer, name)
   return (
     <main id="page" tabIndex={-1} className="mx-auto w-full max-w-[1240px] px-5 pt-6 outline-none">
       <title>Garage · Bold Ballast</title>
@@ -41,7 +91,10 @@ export function GaragePage() {
           </Link>
         </span>
       </div>
-      {data.length === 0 ? (
+      {(total > BUILDS_A_PAGE || name !== '') && <GarageFinder name={name} page={page} total={total} ask={ask} />}
+      {data.length === 0 && name !== '' ? (
+        <p className="text-quiet">No build has that in its name. Try a shorter part of it.</p>
+      ) : data.length === 0 ? (
         <Empty title="A build is one car and its stages" why="Everything else hangs on it: what came off, what goes on, the scales, the dyno.">
           <Link to="/new" className="button">
             Make the first one
@@ -102,7 +155,9 @@ function GarageRow({ entry }: { entry: GarageEntry }) {
         <SmallTrail points={entry.trail} name={build.name} />
       </td>
       <td className={cell}>
-        {entry.reachedPosition === null ? (
+        {entry.isWaiting && entry.stageCount === 0 ? (
+          <span className="text-quiet">being worked out</span>
+        ) : entry.reachedPosition === null ? (
           <span className="text-quiet">nothing measured yet</span>
         ) : (
           <>
