@@ -61,7 +61,7 @@ export interface Ran {
 export function runScript(name: string, args: readonly string[], environment: Record<string, string>): Promise<Ran> {
   buildAll()
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [...(name.endsWith('.ts') ? ['--import', 'tsx'] : []), script(name), ...args], {
+    const child = spawn(process.execPath, [script(name), ...args], {
       env: { ...process.env, ...environment },
       stdio: ['ignore', 'pipe', 'pipe'],
     })

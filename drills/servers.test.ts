@@ -78,7 +78,7 @@ describe('servers of one database', () => {
 
   it('two behind a balancer, one killed in mid-write: nobody is signed out, every acknowledged line is in the log once', async () => {
     const behind = { ...environment, PUBLIC_URL: 'https://cars.example', TRUST_PROXY: 'loopback' }
-    const link = await runScript('people.ts', ['owner', 'Ilse'], behind)
+    const link = await runScript('people.mjs', ['owner', 'Ilse'], behind)
     const token = link.out.split('/join#')[1]
     expect(link.out, link.err).toContain('https://cars.example/join#')
     const [one, two] = await Promise.all([serve(behind), serve(behind)])
@@ -99,7 +99,7 @@ describe('servers of one database', () => {
     expect(cluster.psql(`SELECT DISTINCT address FROM audit WHERE address IS NOT NULL`, cluster.database)).toBe('203.0.113.0/24')
     await balancer.close()
     await end(two)
-    await runScript('people.ts', ['open'], environment)
+    await runScript('people.mjs', ['open'], environment)
   })
 
   it('one told to stop says so to a balancer first, lets requests end, and ends by itself', async () => {
@@ -131,6 +131,17 @@ describe('servers of one database', () => {
     await expect(serve(environment)).rejects.toThrow('A newer Bold Ballast upgraded it (0099). Start that one, or restore the copy taken before.')
     cluster.psql(`ALTER TABLE changes DROP COLUMN later; DROP TABLE later_kind; DELETE FROM migrations WHERE name = '0099-later'`, cluster.database)
     await end(server)
+  })
+
+  it('one without devices says where they are, and one with them lists them', async () => {
+    const [without, has] = await Promise.all([serve({ ...environment, DEVICES: 'off' }), serve({ ...environment, DEVICES: 'on' })])
+    expect((await ask(without.address, 'GET', '/devices'))?.body).toMatchObject({
+      code: 'rule-broken',
+      detail: expect.stringMatching(/^The devices hang on another server/),
+    })
+    expect((await ask(has.address, 'GET', '/devices'))?.body).toEqual([])
+    await end(without, has)
+    await expect(serve({ ...environment, DEVICES: 'some' })).rejects.toThrow('DEVICES is "some"; give on or off.')
   })
 
   it('metrics are told on their own port, and each request is a line of JSON', async () => {

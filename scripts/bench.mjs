@@ -11,6 +11,7 @@ import { chromium } from '@playwright/test'
 import pg from 'pg'
 import yazl from 'yazl'
 import { benchCrew } from './bench-crew.mjs'
+import { benchKeep } from './bench-keep.mjs'
 import { buildAll, findChromium, installPackages, root } from './install.mjs'
 import { makeLargeBuild } from './large-build.mjs'
 import { startPostgres } from './postgres.mjs'
@@ -843,6 +844,7 @@ try {
   const browser = withBrowser ? await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu'] }) : null
   await benchCrew({ address, pid: server.pid, build: file.build, stageId: line.stageId, newLine, put, putTimes, times, browser })
   await browser?.close()
+  await benchKeep({ archive: readFileSync(path.join(folder, 'large.zip')), put, putTimes, times })
   console.table(rows)
 } finally {
   server.removeAllListeners('exit')

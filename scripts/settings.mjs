@@ -11,6 +11,13 @@ function number(name, least, most) {
   return value
 }
 
+/** A word of the environment out of a list; undefined where it says nothing. */
+function oneOf(name, words) {
+  const word = process.env[name] || undefined
+  if (word !== undefined && !words.includes(word)) throw new Refusal(`${name} is "${word}"; give ${words.join(' or ')}.`)
+  return word
+}
+
 /** Where what is kept beside the database lies: the secret of sign-ins, copies, the database itself where it is ours. */
 export const dataFolder = () => path.resolve(process.env.DATA_DIR ?? path.join(root, '.data'))
 
@@ -33,6 +40,7 @@ export function serverSettings() {
     drainS: number('DRAIN_S', 0, 600),
     logLevel: process.env.LOG_LEVEL,
     copies: copySettings(),
+    hasDevices: oneOf('DEVICES', ['on', 'off']) !== 'off',
     webRoot: path.join(root, 'web', 'dist'),
     withCrew: process.env.DEMO === 'crew',
     demoRoot: process.env.DEMO === 'none' ? undefined : path.join(root, 'demo'),

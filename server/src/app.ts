@@ -62,7 +62,8 @@ interface AppParts {
   readonly knex: Knex
   readonly logger: Logger
   readonly webRoot?: string | undefined
-  readonly devices: DeviceService
+  /** Null: another server of the same database has them. */
+  readonly devices: DeviceService | null
   readonly pool: WorkPool
   readonly sessions: Sessions
   readonly live: LiveHub

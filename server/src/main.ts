@@ -20,6 +20,7 @@ import { WorkPool } from './workers/pool.ts'
 
 export { grantTo } from './database/grants.ts'
 export { migrateDatabase } from './operation/prepare.ts'
+export { runAtTerminal, TerminalRefusal } from './people/terminal.ts'
 
 export interface RunningServer {
   readonly address: string
@@ -44,6 +45,8 @@ interface ServerOptions extends Omit<PrepareOptions, 'beforeMigration'> {
   readonly webRoot?: string | undefined
   /** Where devices are looked for; those of the protocol where left out. */
   readonly devicePorts?: { readonly first: number; readonly last: number } | undefined
+  /** False where another server of the same database has them. */
+  readonly hasDevices?: boolean | undefined
   /** How long a balancer is told to send nobody before requests are refused, seconds. */
   readonly drainS?: number | undefined
   readonly logLevel?: string | undefined
@@ -75,7 +78,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   await serving.begin()
   const { host, front, tls, trustProxy } = reachOf(options.reach ?? {}, await new Mode(knex).isClosed())
   const passwords = await loadOnce(knex, options)
-  const devices = new DeviceService(devicePorts)
+  const devices = options.hasDevices === false ? null : new DeviceService(devicePorts)
   const pool = new WorkPool()
   const sessions = makeSessions({ databaseUrl, secrets: sessionSecrets(options.sessionSecret, options.secretFile) })
   const live = new LiveHub(databaseUrl)
@@ -97,7 +100,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       isStopping = true
       await new Promise((done) => setTimeout(done, (options.drainS ?? 0) * 1000))
       keeper?.end()
-      devices.close()
+      devices?.close()
       await live.close()
       await drain(server)
       await stopMetrics?.()

@@ -67,6 +67,15 @@ describe('a row of the Garage', () => {
     await entryOf(buildId)
     expect((await rowOf(buildId))?.entryId).toBe(1e9)
   })
+  it('of a long ledger is waited for by nobody: the one before is told to be worked out anew', async () => {
+    const { buildId, path, stageOne } = await makeBuild(server)
+    await entryOf(buildId)
+    const writes = Array.from({ length: 301 }, () => ({ kind: 'create', resource: 'changes', body: changeBody(stageOne) }))
+    expect((await server.call('POST', `${path}/batches`, { batchId: randomUUID(), writes })).status).toBe(200)
+    expect(await entryOf(buildId)).toMatchObject({ stageCount: 2, isWaiting: true })
+    await until(async () => (await entryOf(buildId)).isWaiting === undefined)
+    expect(await rowOf(buildId)).toMatchObject({ entryId: await lastEntry(buildId) })
+  })
   it('goes with its build, and comes back with it', async () => {
     const { buildId, path } = await makeBuild(server)
     const { version } = (await server.call('GET', `${path}/records`)).body.build

@@ -12,6 +12,8 @@ const MADE_BY = 1
 export const BUILDS_A_PAGE = 50
 /** So long an answer works out rows that are missing; the others come a little later. */
 const WORK_MS = 150
+/** Of so many lines in the ledger a build takes longer than that by itself. */
+const LONG_LINES = 300
 /** So long nobody has written to a build before its row is made anew. */
 const QUIET_MS = 2000
 
@@ -22,6 +24,8 @@ interface Row {
   readonly day: string | null
   readonly madeBy: number | null
   readonly entry: GarageEntry | null
+  /** Whether its ledger is so long that nobody should wait for it. */
+  readonly isLong: boolean
 }
 
 interface Asked {
@@ -81,7 +85,11 @@ export class Garage {
           'madeBy',
           'entry',
           // What learns from other builds is true until any of them was written to.
-          this.knex.raw(`COALESCE((SELECT max(h.id) FROM history h WHERE builds.guess_pairs_from = 'garage' OR h.build_id = builds.id), 0) AS "lastEntry"`),
+          this.knex.raw(
+            `COALESCE(CASE WHEN guess_pairs_from = 'garage' THEN (SELECT max(id) FROM history)
+              ELSE (SELECT max(h.id) FROM history h WHERE h.build_id = builds.id) END, 0) AS "lastEntry"`,
+          ),
+          this.knex.raw(`EXISTS (SELECT 1 FROM changes c WHERE c.build_id = builds.id OFFSET ${LONG_LINES}) AS "isLong"`),
         ) as Promise<Row[]>,
     ])
     const builds = new Map(
@@ -94,7 +102,7 @@ export class Garage {
       // Deleted in between.
       if (!build) continue
       if (row.entry && isFresh(row, day)) entries.push({ ...row.entry, build })
-      else if (performance.now() < until) entries.push(await this.make(build, row.lastEntry, day))
+      else if (!row.isLong && performance.now() < until) entries.push(await this.make(build, row.lastEntry, day))
       else {
         this.later(row.id, day)
         entries.push(row.entry && row.madeBy === MADE_BY ? { ...row.entry, build, isWaiting: true } : awaitedEntry(build))

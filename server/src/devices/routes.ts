@@ -1,6 +1,7 @@
 import { deviceCommandSchema, standInSchema } from '@bold-ballast/contract'
 import { z } from '@bold-ballast/core'
 import { Router } from 'express'
+import { AppError } from '../http/problem.ts'
 import { read } from '../http/read.ts'
 import type { DeviceService } from './service.ts'
 
@@ -8,9 +9,15 @@ const nothing = z.strictObject({})
 const HEARTBEAT_MS = 10_000
 const MOST_UNREAD_BYTES = 1_000_000
 
-/** Devices: found, listed, asked, and streamed live as server-sent events. */
-export function deviceRoutes(devices: DeviceService): Router {
+/** Devices: found, listed, asked, and streamed live as server-sent events. Of several servers one has them; null: another one. */
+export function deviceRoutes(devices: DeviceService | null): Router {
   const router = Router()
+  if (!devices) {
+    router.use('/devices', () => {
+      throw new AppError('rule-broken', 'The devices hang on another server of this Garage. Whoever runs it sends /api/devices there.')
+    })
+    return router
+  }
   router.get('/devices', (_request, response) => {
     response.json(devices.list())
   })

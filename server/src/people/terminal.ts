@@ -2,6 +2,9 @@ import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import { Mode } from '../access/mode.ts'
 import { tell } from '../access/notify.ts'
+import { requireSafeDatabase } from '../database/address.ts'
+import { bringUp } from '../database/migrate.ts'
+import { openDatabase } from '../database/open.ts'
 import { writeAudit } from '../sign-in/audit.ts'
 import { folded } from '../sign-in/names.ts'
 import { type PersonRow, raiseEpoch } from '../sign-in/service.ts'
@@ -121,4 +124,16 @@ export async function atTerminal(knex: Knex, [verb, name, more]: readonly string
   if (verb === 'off') return off(knex, name)
   if (verb === 'open') return open(knex)
   throw new TerminalRefusal(`Say what to do: ${USAGE}`)
+}
+
+/** The same on the database of an address, brought to this program first. */
+export async function runAtTerminal(databaseUrl: string, words: readonly string[], base: string): Promise<string> {
+  requireSafeDatabase(databaseUrl)
+  const knex = openDatabase(databaseUrl)
+  try {
+    await bringUp({ knex, databaseUrl })
+    return await atTerminal(knex, words, base)
+  } finally {
+    await knex.destroy()
+  }
 }
