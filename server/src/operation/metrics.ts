@@ -32,6 +32,8 @@ export class Metrics {
   constructor(parts: MetricsParts) {
     const registers = [this.registry]
     collectDefaultMetrics({ register: this.registry, prefix: 'bold_ballast_' })
+    // Gauges under the names of counters, which the reader of the format objects to.
+    for (const what of ['handles', 'requests', 'resources']) this.registry.removeSingleMetric(`bold_ballast_nodejs_active_${what}_total`)
     const labelNames = ['method', 'route', 'status']
     this.times = new Histogram({ name: 'bold_ballast_request_seconds', help: 'Time to the end of an answer.', labelNames, buckets: BUCKETS_S, registers })
     this.refusals = new Counter({ name: 'bold_ballast_refusals_total', help: 'Answers that refuse, by kind.', labelNames: ['code'], registers })
@@ -45,7 +47,7 @@ export class Metrics {
       registers: [this.registry],
       collect: async () => {
         const value = await read()
-        if (value === undefined) gauge.reset()
+        if (value === undefined) gauge.remove()
         else gauge.set(value)
       },
     })

@@ -125,6 +125,9 @@ describe('metrics', () => {
       'bold_ballast_request_seconds_bucket{le="0.005",method="GET",route="/builds/:buildId/board",status="2xx"} 1',
     )
     expect(known.get('bold_ballast_refusals_total')?.samples).toEqual(['bold_ballast_refusals_total{code="not-found"} 1'])
+    // What is not known is not told to be nothing.
+    for (const unknown of ['copy_age_seconds', 'notify_lag_seconds']) expect(known.get(`bold_ballast_${unknown}`)?.samples).toEqual([])
+    for (const [name, { type }] of known) if (name.endsWith('_total')) expect(type, name).toBe('counter')
     expect(known.get('bold_ballast_streams')?.samples).toEqual(['bold_ballast_streams 0'])
     expect(known.get('bold_ballast_nodejs_eventloop_lag_seconds')?.samples).toHaveLength(1)
     expect(known.get('bold_ballast_connections_free')?.samples).toHaveLength(1)
