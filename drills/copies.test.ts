@@ -293,7 +293,7 @@ describe('copies of a server', () => {
   })
   it('stand before an upgrade of tables with builds, and one that fails stops it', async () => {
     cluster.psql(
-      "DELETE FROM migrations WHERE name = '0023-copies'; ALTER TABLE photo_bytes DROP COLUMN sha256; ALTER TABLE pull_channels DROP COLUMN sha256; ALTER TABLE log_blocks DROP COLUMN sha256; DROP TABLE copies",
+      "DELETE FROM migrations WHERE name IN ('0023-copies', '0024-garage-rows'); DROP TABLE garage_rows; DROP INDEX builds_by_name; ALTER TABLE photo_bytes DROP COLUMN sha256; ALTER TABLE pull_channels DROP COLUMN sha256; ALTER TABLE log_blocks DROP COLUMN sha256; DROP TABLE copies",
       cluster.database,
     )
     const failing = serve({ ...environment, COPIES_DIR: '/dev/null/none' })

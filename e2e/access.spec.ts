@@ -8,6 +8,7 @@ test.describe.configure({ mode: 'parallel' })
 const SCREENS = [
   '/',
   '/new',
+  '/copies',
   '/join#a-link-that-nobody-made-for-anybody',
   '/shared#a-link-that-nobody-made-for-anybody',
   'crew?tab=people',

@@ -73,18 +73,52 @@ function packAssets(folder) {
   }
 }
 
-/** Builds server and web when their sources changed since the last build. */
+const isAlive = (pid) => {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch (error) {
+    return error.code === 'EPERM'
+  }
+}
+
+/** Does something that programs beside each other may not do at once; one that was killed in it keeps nobody. */
+function alone(lock, work) {
+  fs.mkdirSync(path.dirname(lock), { recursive: true })
+  for (;;) {
+    try {
+      fs.writeFileSync(lock, String(process.pid), { flag: 'wx' })
+      break
+    } catch (error) {
+      if (error.code !== 'EEXIST') throw error
+      const holder = Number(fs.readFileSync(lock, 'utf8') || 0)
+      if (holder && !isAlive(holder)) fs.rmSync(lock, { force: true })
+      else Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 100)
+    }
+  }
+  try {
+    return work()
+  } finally {
+    fs.rmSync(lock, { force: true })
+  }
+}
+
+/** Builds server and web when their sources changed since the last build; of programs that ask at once, one does. */
 export function buildAll() {
   const stamp = path.join(root, 'web', 'dist', '.stamp')
   const wanted = sourceStamp()
-  if (fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === wanted && fs.existsSync(path.join(root, 'server/dist/main.js'))) return
-  console.error('Building ...')
-  const run = (args, cwd) => {
-    const done = spawnSync(process.execPath, args, { cwd, encoding: 'utf8' })
-    if (done.status !== 0) throw new Refusal(`The build failed:\n${done.stdout}\n${done.stderr}`)
-  }
-  run([path.join(root, 'server/build.mjs')], root)
-  run([path.join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], path.join(root, 'web'))
-  packAssets(path.join(root, 'web', 'dist'))
-  fs.writeFileSync(stamp, wanted)
+  const isBuilt = () => fs.existsSync(stamp) && fs.readFileSync(stamp, 'utf8') === wanted && fs.existsSync(path.join(root, 'server/dist/main.js'))
+  if (isBuilt()) return
+  alone(path.join(root, '.out', 'build.lock'), () => {
+    if (isBuilt()) return
+    console.error('Building ...')
+    const run = (args, cwd) => {
+      const done = spawnSync(process.execPath, args, { cwd, encoding: 'utf8' })
+      if (done.status !== 0) throw new Refusal(`The build failed:\n${done.stdout}\n${done.stderr}`)
+    }
+    run([path.join(root, 'server/build.mjs')], root)
+    run([path.join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], path.join(root, 'web'))
+    packAssets(path.join(root, 'web', 'dist'))
+    fs.writeFileSync(stamp, wanted)
+  })
 }

@@ -60,6 +60,7 @@ export function gate({ knex, mode, isOutside, seatOf }: GateParts) {
       response.locals.standing = standing
       response.locals.access = new PersonAccess(standing.id)
       response.locals.signedInAs = standing.name
+      response.locals.lastEntryId = standing.lastEntryId
       if (!standing.isNotedHere) await knex('people').where({ id: standing.id }).update({ hereAt: knex.fn.now() })
     }
     if (rule.least === 'anyone') return next()

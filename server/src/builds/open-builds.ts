@@ -92,8 +92,9 @@ export class OpenBuilds {
     return Number(moved?.count ?? 0) <= MOST_LINES_BEHIND ? known.build : undefined
   }
 
-  async get(buildId: string): Promise<OpenBuild> {
-    const build = await this.getOwn(buildId)
+  /** @param known the last line of its log, where whoever asks has just read it */
+  async get(buildId: string, known?: number): Promise<OpenBuild> {
+    const build = await this.getOwn(buildId, known)
     return build.records.build.guessPairsFrom === 'garage' ? this.withGaragePairs(build) : build
   }
 
@@ -138,10 +139,11 @@ export class OpenBuilds {
     return { revision: entryId, stored, ...read, car, answers: new Map() }
   }
 
-  private async getOwn(buildId: string): Promise<OpenBuild> {
-    const revision = await lastEntryId(this.knex, buildId)
+  private async getOwn(buildId: string, lastEntry?: number): Promise<OpenBuild> {
+    const revision = lastEntry ?? (await lastEntryId(this.knex, buildId))
     const known = this.open.get(buildId)
-    if (known && known.revision === revision) {
+    // A log only grows: what was read behind a later line is as good.
+    if (known && known.revision >= revision) {
       // The one that was asked for last is let go last.
       this.open.delete(buildId)
       this.open.set(buildId, known)
@@ -177,8 +179,8 @@ export class OpenBuilds {
   }
 
   /** An answer about a build as JSON text, worked out once for each line of its log and each name; not kept while a part of it is being worked out. */
-  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown): Promise<string> {
-    const build = await this.get(buildId)
+  async answer(buildId: string, name: string, work: (build: OpenBuild) => unknown, lastEntry?: number): Promise<string> {
+    const build = await this.get(buildId, lastEntry)
     const known = build.answers.get(name)
     if (known !== undefined) return known
     const answer = work(build)

@@ -16,7 +16,7 @@ import {
   z,
 } from '@bold-ballast/core'
 import { type Request, Router } from 'express'
-import { accessOf, actorOf, today } from '../http/actor.ts'
+import { accessOf, actorOf, lastEntryOf, today } from '../http/actor.ts'
 import { AppError } from '../http/problem.ts'
 import { read, readId } from '../http/read.ts'
 import type { Garage } from './garage.ts'
@@ -69,7 +69,7 @@ export function buildRoutes(builds: BuildService, garage: Garage, open: OpenBuil
     router.get(`/builds/:buildId/${name}`, async (request: Request<{ buildId: string }>, response) => {
       const { day = today(), at } = read(dayQuery, request.query)
       if (at !== undefined) return void response.json(work(await open.at(readId(request.params.buildId, 'build'), at), day))
-      const text = await open.answer(readId(request.params.buildId, 'build'), `${name} ${day}`, (build) => work(build, day))
+      const text = await open.answer(readId(request.params.buildId, 'build'), `${name} ${day}`, (build) => work(build, day), lastEntryOf(response))
       response.type('json').send(text)
     })
   }

@@ -29,6 +29,9 @@ function typedAtOf(request: Request, now: number): string | null {
 /** What whoever sent a request may do; it was found before the request came to its address. */
 export const accessOf = (response: Pick<Response, 'locals'>): Access => (response.locals.access as Access | undefined) ?? OPEN_ACCESS
 
+/** The last line of the log of the build that a request is about, where it was read with the rights over it, a moment ago. */
+export const lastEntryOf = (response: Pick<Response, 'locals'>): number | undefined => (response.locals.lastEntryId as number | null | undefined) ?? undefined
+
 /** The name of whoever is signed in; else the one that was typed in the browser. */
 const nameOf = (request: Request): string => (request.res?.locals.signedInAs as string | undefined) ?? personOf(request)
 

@@ -40,7 +40,7 @@ function title({ copies, folder, isRunning }: CopiesAnswer): string {
   if (folder === null) return 'Others keep the copies of this database'
   if (!last) return 'No copy was taken yet'
   const days = Math.floor((Date.now() - Date.parse(last.takenAt)) / DAY_MS)
-  return `The last whole copy is ${days === 0 ? 'of the last day' : days === 1 ? 'a day old' : `${days} days old`}`
+  return `The last whole copy is ${days === 0 ? 'less than a day old' : days === 1 ? 'a day old' : `${days} days old`}`
 }
 
 function Copies({ garageId }: { garageId: string }) {
@@ -113,7 +113,7 @@ function CopyRow({ copy, isBusy, onCheck }: { copy: CopyEntry; isBusy: boolean; 
   return (
     <tr>
       <td className="whitespace-nowrap">{timeText(takenAt)}</td>
-      <td className="text-right">{isThere ? sizeText(bytes) : ''}</td>
+      <td className="text-right whitespace-nowrap">{isThere ? sizeText(bytes) : ''}</td>
       <td className="text-right">{isThere ? entryId : ''}</td>
       <td className={`pl-8 ${problem ? 'text-danger' : ''}`}>{problem ?? (checkedAt ? `whole, ${timeText(checkedAt)}` : 'not yet')}</td>
       <td className="no-print text-right">
