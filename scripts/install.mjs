@@ -113,7 +113,8 @@ export function buildAll() {
     if (isBuilt()) return
     console.error('Building ...')
     const run = (args, cwd) => {
-      const done = spawnSync(process.execPath, args, { cwd, encoding: 'utf8' })
+      // Whoever asks for it, a test too, what is built is what people use.
+      const done = spawnSync(process.execPath, args, { cwd, encoding: 'utf8', env: { ...process.env, NODE_ENV: 'production' } })
       if (done.status !== 0) throw new Refusal(`The build failed:\n${done.stdout}\n${done.stderr}`)
     }
     run([path.join(root, 'server/build.mjs')], root)
