@@ -65,6 +65,8 @@ export interface SinceAnswer {
 
 /** Name of the answer's header that tells which line of the log a write made. */
 export const LOG_ENTRY_HEADER = 'x-log-entry'
+/** How many there are of what an answer holds a page of. */
+export const TOTAL_HEADER = 'x-total'
 
 /** Name of the request's header that tells when a write was typed that waited in a browser. */
 export const TYPED_AT_HEADER = 'x-typed-at'

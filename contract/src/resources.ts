@@ -55,8 +55,6 @@ export const batchSchema = z.strictObject({
 })
 export type BatchWrite = z.output<typeof batchSchema>['writes'][number]
 
-/** How many there are of what an answer holds a page of. */
-export const TOTAL_HEADER = 'x-total'
 /** Builds of the Garage, by a part of their name, a page at a time. */
 export const garageQuerySchema = z.object({
   day: z.iso.date().optional(),
