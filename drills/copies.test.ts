@@ -2,15 +2,14 @@ import { randomUUID } from 'node:crypto'
 import { appendFileSync, chmodSync, cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import fc from 'fast-check'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
-import { copiesToLetGo } from '../server/src/copies/rotate.ts'
 import { sumsOf } from '../server/src/copies/tables.ts'
-import { nameOf, takeCopy } from '../server/src/copies/take.ts'
+import { takeCopy } from '../server/src/copies/take.ts'
 import { buildBody, changeBody } from '../server/test/test-server.ts'
 import { type Cluster, startCluster } from './cluster.ts'
 import { ask, type Ran, runScript, type Served, serve } from './served.ts'
+import { SPOILED, type Spoil } from './spoiled.ts'
 
 let cluster: Cluster
 let folder: string
@@ -54,17 +53,14 @@ async function sums(url = cluster.url) {
 }
 
 describe('a copy', () => {
-  it('taken while others write holds one moment, restored row for row, and no write waits for it', async () => {
+  it('taken while others write holds one moment, restored row for row', async () => {
     const server = await serve(environment)
     let isOver = false
     const acknowledged: string[] = []
-    let slowestMs = 0
     const writing = (async () => {
       while (!isOver) {
         const change = changeBody(stageId)
-        const begun = performance.now()
         const answer = await ask(server.address, 'POST', `${at}/changes`, change)
-        slowestMs = Math.max(slowestMs, performance.now() - begun)
         if (answer?.status === 201) acknowledged.push(change.id)
       }
     })()
@@ -74,7 +70,6 @@ describe('a copy', () => {
     expect(taken.code, taken.err).toBe(0)
     expect(taken.out).toMatch(/restored on trial, every row the same, 4 Boards open/)
     expect(acknowledged.length).toBeGreaterThan(20)
-    expect(slowestMs).toBeLessThan(5000)
     const manifest = JSON.parse(readFileSync(path.join(lastCopy(), 'manifest.json'), 'utf8'))
     expect(Number(manifest.tables.changes.count)).toBeGreaterThan(0)
     expect(manifest.byteFiles).toBeGreaterThan(0)
@@ -157,48 +152,14 @@ describe('a copy', () => {
 
 describe('a copy that is not whole is refused, and nothing is changed', () => {
   /** A copy of the copies, to be spoiled. */
-  const spoiled = (spoil: (at: { copy: string; bytes: string }) => void) => {
+  const spoiled = (spoil: Spoil) => {
     const place = mkdtempSync(path.join(folder, 'spoiled-'))
     cpSync(environment.COPIES_DIR as string, place, { recursive: true })
     const copy = path.join(place, copies().at(-1) as string)
     spoil({ copy, bytes: path.join(place, 'bytes') })
     return copy
   }
-  test.each<[string, Parameters<typeof spoiled>[0], RegExp]>([
-    [
-      'a byte more in the dump',
-      ({ copy }) => appendFileSync(path.join(copy, 'database.dump'), 'x'),
-      /^database\.dump is not the file that was written\. Nothing was changed\.$/,
-    ],
-    ['no dump', ({ copy }) => rmSync(path.join(copy, 'database.dump')), /^database\.dump is not the file/],
-    ['no manifest', ({ copy }) => rmSync(path.join(copy, 'manifest.json')), /it has no manifest\.json\. Nothing was changed\.$/],
-    ['half a manifest', ({ copy }) => writeFileSync(path.join(copy, 'manifest.json'), '{"format":'), /^manifest\.json is not the file/],
-    [
-      'a file of bytes less',
-      ({ bytes }) => rmSync(path.join(bytes, readdirSync(bytes)[0] as string)),
-      /^bytes\/[0-9a-f]{64} is missing\. Nothing was changed\.$/,
-    ],
-    ['a file of bytes altered', ({ bytes }) => appendFileSync(path.join(bytes, readdirSync(bytes)[0] as string), 'x'), /^bytes\/[0-9a-f]{64} is not the file/],
-    ['other rows', ({ copy }) => appendFileSync(path.join(copy, 'byte-rows.ndjson.gz'), 'x'), /^byte-rows\.ndjson\.gz is not the file/],
-    [
-      'a row fewer than the manifest has',
-      ({ copy }) => {
-        const file = path.join(copy, 'manifest.json')
-        const manifest = JSON.parse(readFileSync(file, 'utf8'))
-        writeFileSync(file, JSON.stringify({ ...manifest, tables: { ...manifest.tables, changes: { count: '9999', sum: '1' } } }))
-      },
-      /^Restored, changes has other rows than were copied\.$/,
-    ],
-    [
-      'one that a newer program took',
-      ({ copy }) => {
-        const file = path.join(copy, 'manifest.json')
-        const manifest = JSON.parse(readFileSync(file, 'utf8'))
-        writeFileSync(file, JSON.stringify({ ...manifest, more: 1, migrations: [...manifest.migrations, '0099-later'] }))
-      },
-      /^A newer Bold Ballast took this copy \(0099\)\. Restore it with that one\. Nothing was changed\.$/,
-    ],
-  ])('%s', async (_, spoil, sentence) => {
+  test.each(SPOILED)('%s', async (_, spoil, sentence) => {
     const before = await sums()
     const copy = spoiled(spoil)
     const refused = await restore(copy)
@@ -271,7 +232,10 @@ describe('copies of a server', () => {
     const before = (await list()).copies.length
     const asked = await ask(server.address, 'POST', `/garages/${garageId}/copies`, {})
     expect([asked?.status, asked?.body.isRunning]).toEqual([202, true])
-    expect((await ask(server.address, 'POST', `/garages/${garageId}/copies`, {}))?.body).toMatchObject({ code: 'too-busy', detail: /A copy is being taken/ })
+    expect((await ask(server.address, 'POST', `/garages/${garageId}/copies`, {}))?.body).toMatchObject({
+      code: 'too-busy',
+      detail: expect.stringMatching(/^A copy is being taken, or tried out/),
+    })
     await expect.poll(async () => (await list()).isRunning, { timeout: 60_000 }).toBe(false)
     const { copies: found, folder: told } = await list()
     expect(told).toBe(environment.COPIES_DIR)
@@ -308,34 +272,4 @@ describe('copies of a server', () => {
     expect(back.code, back.err).toBe(0)
     expect(existsSync(lastCopy())).toBe(true)
   })
-})
-
-describe('which copies go', () => {
-  const DAY_MS = 86_400_000
-  const daily = (days: number) => Array.from({ length: days }, (_, i) => nameOf(new Date(Date.UTC(2026, 0, 1, 3) + i * DAY_MS)))
-  it.each([
-    [8, 0],
-    [40, 29],
-    [400, 380],
-  ])('of one a day for %i days, %i', (days, gone) => {
-    expect(copiesToLetGo(daily(days))).toHaveLength(gone)
-  })
-  it('never the newest, none of the last week, at most 4 weeks and 12 months beside, in whatever order they are named', () => {
-    const times = fc.array(fc.integer({ min: 0, max: 800 * 24 * 3600 }), { minLength: 1, maxLength: 120 })
-    fc.assert(
-      fc.property(times, (seconds) => {
-        const names = [...new Set(seconds.map((each) => nameOf(new Date(Date.UTC(2025, 0, 1) + each * 1000))))]
-        const gone = new Set(copiesToLetGo(names))
-        const kept = names.filter((name) => !gone.has(name)).sort()
-        expect(kept.at(-1)).toBe([...names].sort().at(-1))
-        expect(copiesToLetGo([...names].reverse())).toEqual([...gone].sort())
-        // Letting go twice lets go of no more.
-        expect(copiesToLetGo(kept)).toEqual([])
-        const newest = kept.at(-1) as string
-        const isOld = (name: string) => Number(nameOf(new Date(Date.parse(toIso(newest)) - 7 * DAY_MS)) > name)
-        expect(kept.filter(isOld).length).toBeLessThanOrEqual(16)
-      }),
-    )
-  })
-  const toIso = (name: string) => name.replace(/^(\d{4})(\d\d)(\d\d)T(\d\d)(\d\d)(\d\d)Z$/, '$1-$2-$3T$4:$5:$6Z')
 })

@@ -1,21 +1,15 @@
 import { type ChildProcess, spawn } from 'node:child_process'
-import { createServer } from 'node:net'
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 // @ts-expect-error a script without types
 import { buildAll } from '../scripts/install.mjs'
+// @ts-expect-error a script without types
+import { freePort as findFreePort } from '../scripts/postgres.mjs'
 
 export const root = fileURLToPath(new URL('..', import.meta.url))
 export const script = (name: string) => path.join(root, 'scripts', name)
 
-export const freePort = (): Promise<number> =>
-  new Promise((resolve, reject) => {
-    const server = createServer()
-    server.once('error', reject).listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number }
-      server.close(() => resolve(port))
-    })
-  })
+export const freePort = findFreePort as () => Promise<number>
 
 export interface Served {
   readonly port: number

@@ -2,25 +2,17 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
-import net from 'node:net'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { performance } from 'node:perf_hooks'
 import autocannon from 'autocannon'
 import { root } from './install.mjs'
-import { startPostgres } from './postgres.mjs'
+import { freePort, startPostgres } from './postgres.mjs'
 
 const LARGE = 10
 const MANY = 300
 const SHOOT_S = 8
 const script = (name) => path.join(root, 'scripts', name)
-const freePort = () =>
-  new Promise((resolve) => {
-    const server = net.createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address()
-      server.close(() => resolve(port))
-    })
-  })
 
 async function serve(environment) {
   const port = await freePort()

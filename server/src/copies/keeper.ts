@@ -71,8 +71,14 @@ export class CopyKeeper {
     return this.run(['--low'])
   }
 
+  /** Refuses while a copy is being taken or tried out. */
+  async requireFree(): Promise<void> {
+    if (await this.isRunning()) throw new AppError('too-busy', 'A copy is being taken, or tried out. Wait until it is done.')
+  }
+
   /** Tries out a copy that was taken before. */
   async check(id: string): Promise<void> {
+    await this.requireFree()
     const found = (await this.parts.knex('copies').where({ id }).whereNull('removedAt').first('path')) as { path: string } | undefined
     if (!found) throw new AppError('not-found', 'There is no such copy any more.')
     void this.run(['--check', found.path]).catch((error: unknown) => this.parts.logger.warn({ err: error }, 'a copy is not whole'))

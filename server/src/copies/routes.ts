@@ -26,8 +26,7 @@ export function copyRoutes(knex: Knex, keeper: CopyKeeper | null, logger: Logger
     read(nothing, request.body)
     const own = requireKeeper()
     const garageId = readId(request.params.garageId, 'garage')
-    const { isRunning } = await own.list()
-    if (isRunning) throw new AppError('too-busy', 'A copy is being taken. Wait until it is done.')
+    await own.requireFree()
     await writeAudit(knex, request, { action: 'copy taken', subject: own.folder, personId: accessOf(response).personId, garageId })
     // What went wrong stands in the list of copies.
     own.take().catch((error: unknown) => logger.error({ err: error }, 'no copy was taken'))

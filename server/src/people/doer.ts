@@ -3,7 +3,7 @@ import type { Request } from 'express'
 import type { Knex } from 'knex'
 import { AppError } from '../http/problem.ts'
 import { writeAudit } from '../sign-in/audit.ts'
-import type { PersonRow } from '../sign-in/service.ts'
+import type { PersonRow } from '../sign-in/rows.ts'
 
 /** An owner who changes something of his garage. */
 export interface Doer {

@@ -3,7 +3,7 @@ import type { GoalsBy, InvitationEntry, MadeLink, MemberEntry, PersonEntry, Role
 import type { Knex } from 'knex'
 import { tell } from '../access/notify.ts'
 import { AppError } from '../http/problem.ts'
-import { type PersonRow, raiseEpoch } from '../sign-in/service.ts'
+import { type PersonRow, raiseEpoch } from '../sign-in/rows.ts'
 import { hashOfToken, makeToken } from '../sign-in/tokens.ts'
 import { type Doer, memberOf, noSuch, noteDone } from './doer.ts'
 

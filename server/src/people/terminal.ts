@@ -7,7 +7,7 @@ import { bringUp } from '../database/migrate.ts'
 import { openDatabase } from '../database/open.ts'
 import { writeAudit } from '../sign-in/audit.ts'
 import { folded } from '../sign-in/names.ts'
-import { type PersonRow, raiseEpoch } from '../sign-in/service.ts'
+import { type PersonRow, raiseEpoch } from '../sign-in/rows.ts'
 import { hashOfToken, makeToken } from '../sign-in/tokens.ts'
 
 const HOUR_MS = 3_600_000

@@ -8,45 +8,14 @@ import { personOf } from '../http/guard.ts'
 import { AppError } from '../http/problem.ts'
 import { writeAudit } from './audit.ts'
 import type { Hasher } from './hashing.ts'
+import { field, grant, NOT_VALID, useInvitation, wholePerson } from './invitations.ts'
 import { folded, isFreeName, shapeOf } from './names.ts'
 import { requirePassword } from './passwords.ts'
+import { type NewPerson, type PersonRow, raiseEpoch } from './rows.ts'
 import { MOST_SEATS, type Seat, seatOf, takeSeats } from './sessions.ts'
-import { hashOfToken } from './tokens.ts'
 import type { Tries } from './tries.ts'
 
-export interface PersonRow {
-  readonly id: string
-  readonly garageId: string
-  readonly name: string
-  readonly login: string | null
-  readonly passwordHash: string | null
-  readonly codeHash: string | null
-  readonly state: 'invited' | 'active' | 'off'
-  readonly epoch: number
-}
-
-export interface InvitationRow {
-  readonly id: string
-  readonly garageId: string | null
-  readonly buildId: string | null
-  readonly role: 'viewer' | 'crew' | 'owner'
-  readonly until: string | null
-  readonly personId: string | null
-  readonly name: string | null
-}
-
-export interface NewPerson {
-  readonly name: string
-  readonly login: string
-  readonly password: string
-}
-
-/** Rises with every change that ends what was signed in before. */
-export const raiseEpoch = (db: Knex) => db.raw('epoch + 1')
-
 const WRONG = 'Name or password is not right.'
-export const NOT_VALID = 'It is used up or too old. Ask for a new one.'
-const field = (path: string, message: string) => new AppError('bad-input', message, { errors: [{ path, message }] })
 
 /** Signing in and out, taking over a seat, and what a person changes about his own sign-in. */
 export class SignInService {
@@ -222,28 +191,11 @@ export class SignInService {
     await trx('memberships').insert({ id: randomUUID(), personId: id, garageId, role: 'owner' })
   }
 
-  /** Uses an invitation up, once whoever comes at the same time. */
-  private async useInvitation(trx: Knex, token: string): Promise<InvitationRow & { homeId: string }> {
-    const [used] = (await trx('invitations')
-      .where({ tokenHash: hashOfToken(token) })
-      .whereNull('usedAt')
-      .whereNull('withdrawnAt')
-      .where('expiresAt', '>', trx.fn.now())
-      .update({ usedAt: trx.fn.now() })
-      .returning('*')) as InvitationRow[]
-    const build = used?.buildId
-      ? ((await trx('builds').where({ id: used.buildId }).whereNull('deletedAt').first('garageId')) as { garageId: string } | undefined)
-      : undefined
-    const homeId = used?.garageId ?? build?.garageId
-    if (!used || !homeId) throw new AppError('gone', NOT_VALID)
-    return { ...used, homeId }
-  }
-
   /** Joins by an invitation: as oneself where one is signed in, else as a new person; or sets a password anew. */
   async join(request: Request, standing: Standing | undefined, body: { token: string } & Partial<NewPerson>): Promise<void> {
     const isClosed = await this.mode.isClosed()
     const person = await this.knex.transaction(async (trx) => {
-      const invitation = await this.useInvitation(trx, body.token)
+      const invitation = await useInvitation(trx, body.token)
       if (invitation.personId) return this.setAnew(trx, request, invitation.personId, body.password)
       if (!isClosed && invitation.role !== 'owner') throw new AppError('gone', NOT_VALID)
       const joined = standing
@@ -277,25 +229,4 @@ export class SignInService {
     await writeAudit(trx, request, { action: 'password set anew', subject: person.name, personId, garageId: person.garageId })
     return changed as PersonRow
   }
-}
-
-/** What a new person must say of himself. */
-function wholePerson({ name, login, password }: Partial<NewPerson>): NewPerson {
-  if (!name) throw field('name', 'Say who you are: it stands beside what you write.')
-  if (!login) throw field('login', 'Choose a name to sign in with.')
-  if (!password) throw field('password', 'Choose a password.')
-  return { name, login, password }
-}
-
-/** A higher role only adds: one who is in already keeps what he has where that reaches further. */
-async function grant(trx: Knex, personId: string, { garageId, buildId, role, until }: InvitationRow): Promise<void> {
-  const place = garageId === null ? { buildId } : { garageId }
-  const held = (await trx('memberships')
-    .where({ personId, ...place })
-    .first()) as { id: string; role: string; until: string | null } | undefined
-  if (!held) return void (await trx('memberships').insert({ id: randomUUID(), personId, ...place, role, until }))
-  const ranks = ['viewer', 'crew', 'owner']
-  const isHigher = ranks.indexOf(role) > ranks.indexOf(held.role)
-  const isLonger = role === held.role && held.until !== null && (until === null || Date.parse(until) > Date.parse(held.until))
-  if (isHigher || isLonger) await trx('memberships').where({ id: held.id }).update({ role, until, changedAt: trx.fn.now() })
 }
