@@ -91,10 +91,14 @@ describe('what the line of the jobs writes', () => {
       ['b', 1],
       ['a', 2],
     ])
-    expect(places(c, -1, b, c)).toEqual([
-      ['c', 1],
-      ['b', 2],
-    ])
     expect(places(a, -1, a, b)).toEqual([])
+    // Two of one place: the moved one passes its neighbour alone, not also the one before it.
+    expect(places(c, -1, a, b, c)).toEqual([['b', 3]])
+    expect(places(b, 1, a, b, c)).toEqual([['b', 3]])
+    expect(places(a, 1, a, b, c)).toEqual([
+      ['b', 1],
+      ['a', 2],
+      ['c', 3],
+    ])
   })
 })

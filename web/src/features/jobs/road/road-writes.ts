@@ -62,11 +62,19 @@ export function doneWrites(task: StoredTask, amount: number, records: RecordsAns
   ]
 }
 
-/** A job one place up or down among the open ones of its stage: the two change places. */
+/**
+ * A job one place up or down among the open ones of its stage. Two typed in one breath may stand at one place: from there on each stands behind the one
+ * before, and only those whose place changes are written.
+ */
 export function moveWrites(task: StoredTask, open: readonly StoredTask[], by: 1 | -1): BatchWrite[] {
   const own = open.filter(({ stageId }) => stageId === task.stageId)
-  const other = own[own.findIndex(({ id }) => id === task.id) + by]
+  const at = own.findIndex(({ id }) => id === task.id)
+  const other = own[at + by]
   if (!other) return []
-  const places = task.position === other.position ? [other.position + by, other.position] : [other.position, task.position]
-  return [update('tasks', task, { position: places[0] }), update('tasks', other, { position: places[1] })]
+  const order = own.with(at, other).with(at + by, task)
+  let before = Number.NEGATIVE_INFINITY
+  return order.flatMap((each, i) => {
+    before = Math.max((own[i] as StoredTask).position, before + 1)
+    return each.position === before ? [] : [update('tasks', each, { position: before })]
+  })
 }
