@@ -104,6 +104,14 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
   return { records: { build, ...lists } as unknown as BuildRecords, broken, leftOut }
 }
 
+const idsOfLists = new WeakMap<readonly Stored[], ReadonlySet<string>>()
+/** The ids of a list, collected once for each list. */
+function idsOf(rows: readonly Stored[]): ReadonlySet<string> {
+  const ids = idsOfLists.get(rows) ?? new Set(rows.map(({ id }) => id))
+  idsOfLists.set(rows, ids)
+  return ids
+}
+
 /**
  * Records that name one which is not there: parts of it are out of sight with it, what may do without forgets it, and anything else is broken.
  * One that is there but cannot be read is missed only by records that cannot do without. Lists stand in `KINDS` so that what a record is part of has
@@ -112,10 +120,16 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
 function dropStrays(list: RecordList, lists: Record<string, Stored[]>, isBroken: ReadonlySet<string>, broken: BrokenRecord[], leftOut: Set<string>): void {
   for (const reference of kindOf(list).refs) {
     const { field, whenGone, isOptional } = reference
-    const there = new Set(listsOf(reference).flatMap((other) => (lists[other] ?? []).map((row) => row.id)))
-    lists[list] = (lists[list] ?? []).flatMap((row): Stored[] => {
+    const there = listsOf(reference).map((other) => idsOf(lists[other] ?? []))
+    const isHere = (row: Stored): boolean => {
       const named = row[field] as string | null | undefined
-      if (named === null || named === undefined || there.has(named) || (isOptional && isBroken.has(named))) return [row]
+      return named === null || named === undefined || there.some((ids) => ids.has(named)) || (isOptional === true && isBroken.has(named))
+    }
+    const rows = lists[list] ?? []
+    // Nearly always; then the list stays what it is, with the ids that are known of it.
+    if (rows.every(isHere)) continue
+    lists[list] = rows.flatMap((row): Stored[] => {
+      if (isHere(row)) return [row]
       if (whenGone === 'forgets') return [{ ...row, [field]: null }]
       leftOut.add(row.id)
       const noun = kindOf(listsOf(reference)[0] as RecordList).noun

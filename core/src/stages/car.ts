@@ -77,7 +77,7 @@ export interface SidedPair extends GuessPair {
 export const stageIndex = (car: Car, stageId: string): number => car.stages.findIndex((stage) => stage.id === stageId)
 
 /** What of a build a stage may have otherwise. */
-type OfStages = Geometry & Pick<BuildRecord, 'suspension'>
+type OfStages = Geometry & Pick<BuildRecord, 'suspension' | 'outline'>
 
 /**
  * The build as it stands at a stage: with the wheelbase, tracks and springs from there on.
@@ -88,7 +88,7 @@ export function buildAtStage<Build extends OfStages>(
     build,
     stages,
     setups,
-  }: { readonly build: Build; readonly stages: readonly Pick<Stage, 'id' | 'geometry' | 'position'>[]; readonly setups: readonly Turned[] },
+  }: { readonly build: Build; readonly stages: readonly Pick<Stage, 'id' | 'geometry' | 'outline' | 'position'>[]; readonly setups: readonly Turned[] },
   stageId: string,
 ): Build {
   const sorted = [...stages].sort((a, b) => a.position - b.position)
@@ -115,12 +115,13 @@ function sprung(suspension: Suspension, setup: Turned | undefined): Suspension {
   return { front: axle('front'), rear: axle('rear') }
 }
 
-/** The build as it stands at each stage: geometry and springs of its own, else those of the stage before. */
-function buildsOf<Build extends OfStages>(build: Build, stages: readonly Pick<Stage, 'id' | 'geometry'>[], setups: readonly Turned[]): Build[] {
+/** The build as it stands at each stage: geometry, outline and springs of its own, else those of the stage before. */
+function buildsOf<Build extends OfStages>(build: Build, stages: readonly Pick<Stage, 'id' | 'geometry' | 'outline'>[], setups: readonly Turned[]): Build[] {
   const byStage = new Map(setups.map((setup) => [setup.stageId, setup]))
   let now = build
-  return stages.map(({ id, geometry }) => {
+  return stages.map(({ id, geometry, outline }) => {
     if (geometry) now = { ...now, ...geometry }
+    if (outline) now = { ...now, outline }
     const suspension = sprung(now.suspension, byStage.get(id))
     if (suspension !== now.suspension) now = { ...now, suspension }
     return now
@@ -222,7 +223,8 @@ function usableWeighings(
   lines: readonly Line[],
   positions: ReadonlyMap<string, number>,
 ): UsableWeighing[] {
-  const corrections = new Map(records.inCars.map((entry) => [`${entry.weighingId} ${entry.changeId}`, entry.inCar]))
+  const corrections = new Map<string, Map<string, boolean>>()
+  for (const { weighingId, changeId, inCar } of records.inCars) corrections.set(weighingId, (corrections.get(weighingId) ?? new Map()).set(changeId, inCar))
   return records.weighings
     .flatMap((weighing): UsableWeighing[] => {
       const context = positions.get(weighing.stageId)
@@ -230,12 +232,14 @@ function usableWeighings(
       const reference = referenceMass(weighing, itemAt(builds, context))
       if (!reference) return []
       const at = Date.parse(weighing.at)
-      const isIn = ({ change, doneAtMs: doneMs }: Line) => {
-        const corrected = corrections.size > 0 ? corrections.get(`${weighing.id} ${change.id}`) : undefined
-        return corrected ?? (doneMs !== null && doneMs <= at)
-      }
-      const holds = Uint8Array.from(lines, (line) => (isIn(line) ? 1 : 0))
-      const inCar = lines.filter((_, i) => holds[i] === 1)
+      const corrected = corrections.get(weighing.id)
+      const isIn = ({ change, doneAtMs: doneMs }: Line) => corrected?.get(change.id) ?? (doneMs !== null && doneMs <= at)
+      const holds = new Uint8Array(lines.length)
+      const inCar = lines.filter((line, i) => {
+        const isHeld = isIn(line)
+        if (isHeld) holds[i] = 1
+        return isHeld
+      })
       return [{ weighing, context, reference, holds, holdsCount: inCar.length, inCarUpTo: countUpTo(inCar, positions.size) }]
     })
     .sort((a, b) => Date.parse(a.weighing.at) - Date.parse(b.weighing.at))

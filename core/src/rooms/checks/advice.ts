@@ -120,7 +120,7 @@ export const CHECKS_SAYINGS: Sayings<ItemOf<typeof CHECKS_ADVICE>> = {
     isDanger: true,
   }),
   'gear-expires': ({ position, name, on, eventName, isOver }, { at, day }) => ({
-    head: isOver ? `${name} ran out on ${day(on)}` : `${name} runs out before ${eventName ?? 'the event'} is over`,
+    head: isOver ? `${name}: the date ran out on ${day(on)}` : `${name}: the date runs out before ${eventName ?? 'the event'} is over`,
     text: isOver ? 'Scrutineering turns it away.' : `On ${day(on)}. Replace it, or have it certified anew by who may.`,
     to: at('checks', position, '&tab=due'),
     isDanger: true,

@@ -92,14 +92,26 @@ export function checksInCar(records: Pick<BuildRecords, 'checks' | 'parts' | 'st
   return records.checks.filter(({ kind, partId }) => partId === null || kind === 'take' || there.has(partId))
 }
 
+const instantsOfMarks = new WeakMap<Mark, number>()
+/** When a mark was made, ms since 1970; read once for each mark. */
+function markedAtMs(mark: Mark): number {
+  const atMs = instantsOfMarks.get(mark) ?? Date.parse(mark.at)
+  instantsOfMarks.set(mark, atMs)
+  return atMs
+}
+
 /**
  * Marks of each check, the latest first.
  * @example marksByCheck([]).size // 0
  */
 export function marksByCheck(marks: readonly Mark[]): ReadonlyMap<string, readonly Mark[]> {
   const byCheck = new Map<string, Mark[]>()
-  for (const mark of marks) byCheck.set(mark.checkId, [...(byCheck.get(mark.checkId) ?? []), mark])
-  for (const own of byCheck.values()) own.sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+  for (const mark of marks) {
+    const own = byCheck.get(mark.checkId)
+    if (own) own.push(mark)
+    else byCheck.set(mark.checkId, [mark])
+  }
+  for (const own of byCheck.values()) own.sort((a, b) => markedAtMs(b) - markedAtMs(a))
   return byCheck
 }
 

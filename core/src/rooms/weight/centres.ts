@@ -37,8 +37,7 @@ export function weighingCentres(car: Car): WeighingCentre[] {
     const { weighing } = entry
     const found = referenceCorners(weighing, buildOfWeighing(car, weighing))
     const before = car.weighings[at - 1]
-    const lifts = car.records.lifts.filter((lift) => lift.weighingId === weighing.id)
-    const height = lifts.length === 0 ? null : attempt(() => liftedHeight(car, weighing, lifts))
+    const { height, liftCount } = heightByLifting(car, weighing)
     return {
       weighingId: weighing.id,
       measured: isReferenceCorners(found) ? found : null,
@@ -46,9 +45,24 @@ export function weighingCentres(car: Car): WeighingCentre[] {
       predicted: before ? predictCentre(car, before, entry) : null,
       height: height instanceof CalculationError ? null : height,
       heightRefusal: height instanceof CalculationError ? height.message : null,
-      liftCount: lifts.length,
+      liftCount,
     }
   })
+}
+
+/** The height that the lifts of a weighing tell, or why they tell none; null where it was not lifted. */
+function heightByLifting(car: Car, weighing: Weighing): { height: CentreHeight | CalculationError | null; liftCount: number } {
+  const lifts = car.records.lifts.filter((lift) => lift.weighingId === weighing.id)
+  return { height: lifts.length === 0 ? null : attempt(() => liftedHeight(car, weighing, lifts)), liftCount: lifts.length }
+}
+
+/** The latest height by lifting up to a stage, with the weighing that it is of; undefined without one. */
+export function liftedHeightAt(car: Car, position: number): { readonly weighingId: string; readonly height: CentreHeight } | undefined {
+  for (const { weighing, context } of [...car.weighings].reverse()) {
+    const { height } = context <= position ? heightByLifting(car, weighing) : { height: null }
+    if (height && !(height instanceof CalculationError)) return { weighingId: weighing.id, height }
+  }
+  return undefined
 }
 
 /** Moments of the weighing before, and of each placed line that came in or went out since. Source: mass-weighted mean, closed form. */

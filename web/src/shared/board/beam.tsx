@@ -73,8 +73,8 @@ export function Beam({ beam, hasGoal, walls }: Props) {
           <path d={`M${MARK_AT * WIDTH - 4.5} ${HEIGHT} h9 l-4.5 -5 z`} fill="var(--ink)" />
         </>
       )}
-      {walls.map((wall) => (
-        <WallMark key={`${wall.share}`} share={wall.share} />
+      {[...new Set(walls.map(({ share }) => share))].map((share) => (
+        <WallMark key={share} share={share} />
       ))}
     </svg>
   )
