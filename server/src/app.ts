@@ -12,9 +12,11 @@ import { BatchService } from './batches/service.ts'
 import { buildFileRoutes } from './build-files/routes.ts'
 import { Garage } from './builds/garage.ts'
 import { massGuard } from './builds/guard-mass.ts'
+import { KeptResults } from './builds/kept-results.ts'
 import { LateValues } from './builds/late-values.ts'
 import { OpenBuilds } from './builds/open-builds.ts'
 import { buildRoutes } from './builds/routes.ts'
+import { RowMaker } from './builds/row-maker.ts'
 import { BuildService } from './builds/service.ts'
 import { calculationRoutes } from './calculations/routes.ts'
 import type { CopyKeeper } from './copies/keeper.ts'
@@ -117,8 +119,9 @@ const BEGINNERS = new Set(['/owner', '/join'])
 function api({ knex, logger, devices, pool, sessions, live, keeper = null, front = LOOPBACK_FRONT, isStopping = () => false }: AppParts): Router {
   const router = Router()
   const records = new RecordService(knex)
-  const open = new OpenBuilds(knex, records, new LateValues(pool))
-  const garage = new Garage(knex, open)
+  const late = new LateValues(pool, new KeptResults(knex))
+  const open = new OpenBuilds(knex, records, late)
+  const garage = new Garage(knex, open, new RowMaker(pool, late))
   const batches = new BatchService(knex)
   router.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store')

@@ -60,7 +60,7 @@ async function copyBefore(options: ServerOptions, logger: Logger): Promise<void>
   if (!options.copies) return
   const knex = openDatabase(options.databaseOwnerUrl ?? options.databaseUrl)
   try {
-    await keeperOf(options, knex, logger).take()
+    await keeperOf(options, knex, logger).takeNext()
   } catch (error) {
     throw new Error(`The copy before the upgrade failed, so nothing was changed. ${(error as Error).message}`)
   } finally {

@@ -1,11 +1,12 @@
 import type { GarageEntry, StoredBuild } from '@bold-ballast/contract'
 import { CalculationError } from '@bold-ballast/core'
 import type { Knex } from 'knex'
+import { AWAITED_ROW, brokenRow, type GarageRow } from '../garage-rows/garage-row.ts'
 import type { Access } from '../http/access.ts'
 import { BuildModel } from '../records/models.ts'
 import { plain } from '../records/versioned.ts'
-import { awaitedEntry, brokenEntry, garageEntry } from './garage-entry.ts'
 import type { OpenBuilds } from './open-builds.ts'
+import type { RowMaker } from './row-maker.ts'
 
 /** Raised by whoever changes what a row of the Garage says, or how it is worked out: rows of another number are made anew. */
 const MADE_BY = 1
@@ -25,7 +26,7 @@ interface Row {
   readonly entryId: number | null
   readonly day: string | null
   readonly madeBy: number | null
-  readonly entry: GarageEntry | null
+  readonly entry: GarageRow | null
   /** Whether its ledger is so long that nobody should wait for it. */
   readonly isLong: boolean
 }
@@ -53,13 +54,15 @@ const pause = () => new Promise((done) => setImmediate(done))
 export class Garage {
   private readonly knex: Knex
   private readonly open: OpenBuilds
+  private readonly maker: RowMaker
   private readonly waiting = new Map<string, string>()
   private readonly quiet = new Map<string, NodeJS.Timeout>()
   private working: Promise<void> | undefined
 
-  constructor(knex: Knex, open: OpenBuilds) {
+  constructor(knex: Knex, open: OpenBuilds, maker: RowMaker) {
     this.knex = knex
     this.open = open
+    this.maker = maker
   }
 
   private found(seen: ReadonlySet<string> | null, name: string) {
@@ -105,10 +108,11 @@ export class Garage {
       // Deleted in between.
       if (!build) continue
       if (row.entry && isFresh(row, day)) entries.push({ ...row.entry, build })
-      else if (!row.isLong && performance.now() < until) entries.push(await this.make(build, row.lastEntry, day))
       else {
-        late.push(row.id)
-        entries.push(row.entry && row.madeBy === MADE_BY ? { ...row.entry, build, isWaiting: true } : awaitedEntry(build))
+        const before: GarageRow = row.entry && row.madeBy === MADE_BY ? { ...row.entry, isWaiting: true } : AWAITED_ROW
+        const made = row.isLong || performance.now() >= until ? before : await this.make(build, row.lastEntry, day, 'now').catch(() => before)
+        if (made.isWaiting) late.push(row.id)
+        entries.push({ ...made, build })
       }
     }
     // Once this is answered: what takes long would keep it waiting.
@@ -117,21 +121,20 @@ export class Garage {
   }
 
   /** Works out a row and keeps it, unless a number of it is still being worked out. */
-  private async make(build: StoredBuild, lastEntry: number, day: string): Promise<GarageEntry> {
+  private async make(build: StoredBuild, lastEntry: number, day: string, how: 'now' | 'whole'): Promise<GarageRow> {
     try {
       const opened = await this.open.get(build.id)
-      const entry = garageEntry(opened, day)
-      const { build: _, ...kept } = entry
+      const row = await this.maker[how](opened, day)
       const learns = opened.records.build.guessPairsFrom === 'garage'
-      if (!entry.isWaiting) await this.keep(build.id, learns ? lastEntry : opened.revision, day, kept)
-      return entry
+      if (!row.isWaiting) await this.keep(build.id, learns ? lastEntry : opened.revision, day, row)
+      return row
     } catch (error) {
-      if (error instanceof CalculationError) return brokenEntry(build, error.message)
+      if (error instanceof CalculationError) return brokenRow(error.message)
       throw error
     }
   }
 
-  private async keep(buildId: string, entryId: number, day: string, entry: object): Promise<void> {
+  private async keep(buildId: string, entryId: number, day: string, entry: GarageRow): Promise<void> {
     const row = { buildId, entryId, day, madeBy: MADE_BY, entry: JSON.stringify(entry) }
     // Another server may have kept a later one.
     await this.knex('garageRows')
@@ -172,7 +175,7 @@ export class Garage {
       if (!build) continue
       const plainBuild = plain(build) as unknown as StoredBuild & { guessPairsFrom?: string }
       const last = plainBuild.guessPairsFrom === 'garage' ? await this.open.revision().catch(() => 0) : 0
-      await this.make(plainBuild, last, day).catch(() => undefined)
+      await this.make(plainBuild, last, day, 'whole').catch(() => undefined)
     }
   }
 }

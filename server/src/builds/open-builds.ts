@@ -76,7 +76,7 @@ export class OpenBuilds {
 
   /** How a car of these records asks for what takes long; it waits for ever where there is no pool. */
   private lateOf(records: BuildRecords) {
-    return this.late ? { later: this.late.of(records), laterRoad: this.late.road } : {}
+    return this.late ? { later: this.late.of(records), laterRoad: this.late.roadOf(records.build.id) } : {}
   }
 
   /** The last line of a build's log, or of all logs: whoever read another one has something older. */

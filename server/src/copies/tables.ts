@@ -2,7 +2,7 @@ import type pg from 'pg'
 import type { Manifest } from './manifest.ts'
 
 /** What ends with a restore anyway, or is worked out again. */
-export const LEFT_OUT = ['sign_ins', 'tries', 'presence']
+export const LEFT_OUT = ['sign_ins', 'tries', 'presence', 'kept_results']
 
 /** Tables whose rows hold bytes that copies share: which columns, in the order of their digest. */
 export const BYTE_COLUMNS: Readonly<Record<string, readonly string[]>> = {

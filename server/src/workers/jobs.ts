@@ -17,6 +17,7 @@ import {
 } from '@bold-ballast/core'
 import { readBuildText } from '../build-reading/read-build-text.ts'
 import { columnsOf, logColumnsOf, logOf, pullsOf } from '../file-reading/read-for.ts'
+import { garageRow } from '../garage-rows/garage-row.ts'
 import { solverTools } from '../solver/solver.ts'
 
 interface MovedAsked {
@@ -48,6 +49,8 @@ export const JOBS = {
   },
   /** What moved a number of a build over a part of its log. */
   whatMoved: ({ lists, lines, asked, isWhole }: MovedAsked): WhatMoved => whatMoved(lists, lines, asked, isWhole),
+  /** What the Garage says of a build. */
+  garageRow,
   /** A road in short, for Board and rail. */
   road: (asked: RoadAsked): RoadSummary => summariseRoad(asked),
   /** What the columns of a file of pulls seem to be. */

@@ -25,10 +25,9 @@ interface JobOptions {
 }
 
 /** The built worker beside the built server; the source of it, read through tsx, where the source itself runs. */
-function threadOptions(): { filename: string; execArgv: string[] } {
+export function workerFile(): { filename: string; isSource: boolean } {
   const isSource = import.meta.url.endsWith('.ts')
-  const file = isSource ? './worker.ts' : './workers/worker.js'
-  return { filename: fileURLToPath(new URL(file, import.meta.url)), execArgv: isSource ? ['--import', 'tsx'] : [] }
+  return { filename: fileURLToPath(new URL(isSource ? './worker.ts' : './workers/worker.js', import.meta.url)), isSource }
 }
 
 const isEnded = (error: unknown) => error instanceof Error && (error.name === 'AbortError' || error.name === 'TimeoutError')
@@ -42,8 +41,10 @@ export class WorkPool {
 
   /** Made when it is first needed. */
   private threads(): Piscina {
+    const { filename, isSource } = workerFile()
     this.made ??= new Piscina({
-      ...threadOptions(),
+      filename,
+      execArgv: isSource ? ['--import', 'tsx'] : [],
       // Two from the start: while one drives laps that nobody waits for, a sum that somebody asked for finds the other up.
       minThreads: 2,
       maxThreads: Math.max(2, Math.min(4, availableParallelism())),
