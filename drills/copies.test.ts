@@ -6,6 +6,7 @@ import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { sumsOf } from '../server/src/copies/tables.ts'
 import { takeCopy } from '../server/src/copies/take.ts'
+import { openDatabase } from '../server/src/database/open.ts'
 import { buildBody, changeBody } from '../server/test/test-server.ts'
 import { type Cluster, startCluster } from './cluster.ts'
 import { ask, type Ran, runScript, type Served, serve } from './served.ts'
@@ -117,12 +118,16 @@ describe('a copy', () => {
     expect([failed.code, failed.err]).toEqual([1, expect.stringMatching(/^The copy is taken and whole\. COPY_DONE "\/nowhere\/at\/all" could not be run/)])
   })
 
-  it('is refused where one is being taken, and leaves nothing where it was killed', async () => {
+  it('is refused where one is being taken, but before an upgrade waits for it; leaves nothing where it was killed', async () => {
     const client = new pg.Client(cluster.url)
     await client.connect()
     await client.query('SELECT pg_advisory_lock(7423402)')
     expect((await backup()).err).toBe('Another copy is being taken. Wait until it is done.')
+    const waiting = runScript('backup.mjs', ['--next'], environment)
+    const isWaiting = async () => (await client.query("SELECT 1 FROM pg_locks WHERE locktype = 'advisory' AND objid = 7423402 AND NOT granted")).rowCount === 1
+    while (!(await isWaiting())) await new Promise((done) => setTimeout(done, 50))
     await client.end()
+    expect((await waiting).code).toBe(0)
     mkdirSync(path.join(environment.COPIES_DIR as string, '20260101T000000Z.partial'))
     expect((await backup()).code).toBe(0)
     expect(copies().some((name) => name.endsWith('.partial'))).toBe(false)
@@ -224,6 +229,21 @@ describe('a restore', () => {
   })
 })
 
+/** A database as the program of so many migrations left it, with a build in it. */
+async function olderDatabase(migrationCount: number): Promise<string> {
+  const url = cluster.createDatabase('older')
+  const knex = openDatabase(url)
+  for (let i = 0; i < migrationCount; i++) await knex.migrate.up()
+  const { id: garageId } = (await knex('garages').first('id')) as { id: string }
+  const made = { createdAt: new Date(), createdBy: 'x', updatedAt: new Date(), updatedBy: 'x', version: 1 }
+  const car = { name: 'Old', discipline: 'track', drivenAxles: 'rear', wheelbaseM: 2.5, trackFrontM: 1.5, trackRearM: 1.5, reference: '{}', powerBasis: '{}' }
+  const id = randomUUID()
+  await knex('builds').insert({ id, garageId, ...car, ...made })
+  await knex('stages').insert({ id: randomUUID(), buildId: id, position: 0, name: 'As bought', ...made })
+  await knex.destroy()
+  return url
+}
+
 describe('copies of a server', () => {
   it('are taken and tried out from the page, and told with when they were found whole', async () => {
     const server = await serve(environment)
@@ -244,6 +264,8 @@ describe('copies of a server', () => {
     appendFileSync(path.join(found[0].path, 'database.dump'), 'x')
     expect((await ask(server.address, 'POST', `/garages/${garageId}/copies/${found[0].id}/check`, {}))?.status).toBe(202)
     await expect.poll(async () => (await list()).copies[0].problem, { timeout: 60_000 }).toMatch(/^database\.dump is not the file/)
+    // What was found is noted before the program that looked ends.
+    await expect.poll(async () => (await list()).isRunning, { timeout: 60_000 }).toBe(false)
     expect((await ask(server.address, 'POST', `/garages/${garageId}/copies/${randomUUID()}/check`, {}))?.status).toBe(404)
     await end(server)
   })
@@ -256,20 +278,19 @@ describe('copies of a server', () => {
     await end(server)
   })
   it('stand before an upgrade of tables with builds, and one that fails stops it', async () => {
-    cluster.psql(
-      "DELETE FROM migrations WHERE name IN ('0023-copies', '0024-garage-rows'); DROP TABLE garage_rows; DROP INDEX builds_by_name; ALTER TABLE photo_bytes DROP COLUMN sha256; ALTER TABLE pull_channels DROP COLUMN sha256; ALTER TABLE log_blocks DROP COLUMN sha256; DROP TABLE copies",
-      cluster.database,
-    )
-    const failing = serve({ ...environment, COPIES_DIR: '/dev/null/none' })
+    const older = await olderDatabase(22)
+    const copiesDir = path.join(folder, 'older')
+    const at = { ...environment, DATABASE_URL: older, COPIES_DIR: copiesDir, DEMO: 'none' }
+    const failing = serve({ ...at, COPIES_DIR: '/dev/null/none' })
     await expect(failing).rejects.toThrow(/The copy before the upgrade failed, so nothing was changed\. COPIES_DIR "\/dev\/null\/none" cannot be written/)
-    const before = copies().length
-    const server = await serve(environment)
-    expect(copies()).toHaveLength(before + 1)
-    const manifest = JSON.parse(readFileSync(path.join(lastCopy(), 'manifest.json'), 'utf8'))
-    expect(manifest.migrations.at(-1)).toBe('0022-crew')
+    const server = await serve(at)
+    const [taken, ...others] = readdirSync(copiesDir).filter((name) => name !== 'bytes')
+    expect(others).toEqual([])
+    const copy = path.join(copiesDir, taken as string)
+    expect(JSON.parse(readFileSync(path.join(copy, 'manifest.json'), 'utf8')).migrations.at(-1)).toBe('0022-crew')
     await end(server)
-    const back = await restore(lastCopy())
+    const back = await runScript('restore.mjs', [copy], at)
     expect(back.code, back.err).toBe(0)
-    expect(existsSync(lastCopy())).toBe(true)
+    expect(existsSync(copy)).toBe(true)
   })
 })

@@ -20,7 +20,7 @@ export interface Served {
 /** Ports of the servers of this worker, apart from those of workers that run beside it; the last ten are for devices. */
 let nextPort = 0
 
-async function serve(worker: number): Promise<Served & { stop: () => Promise<void> }> {
+async function serve(worker: number, copiesFolder: string): Promise<Served & { stop: () => Promise<void> }> {
   const url = new URL(process.env.DATABASE_URL as string)
   const admin = knexPackage.knex({ client: 'pg', connection: url.href })
   const databaseName = `interface_${randomUUID().replaceAll('-', '')}`
@@ -32,7 +32,7 @@ async function serve(worker: number): Promise<Served & { stop: () => Promise<voi
   const start = () =>
     new Promise<void>((resolve, reject) => {
       child = spawn(process.execPath, [path.join(root, 'scripts', 'serve-for-test.mjs')], {
-        env: { ...process.env, DATABASE_URL: url.href, PORT: String(port), DEVICE_PORT: String(4830 + 40 * (worker % 20)) },
+        env: { ...process.env, DATABASE_URL: url.href, PORT: String(port), DEVICE_PORT: String(4830 + 40 * (worker % 20)), COPIES_DIR: copiesFolder },
         stdio: ['ignore', 'pipe', 'inherit'],
       })
       child.stdout?.once('data', () => resolve())
@@ -65,11 +65,12 @@ async function serve(worker: number): Promise<Served & { stop: () => Promise<voi
 }
 
 /** The real server on a database of its own, with the demo, once a file. */
-export const test = base.extend<object, { served: Served }>({
+export const test = base.extend<object, { served: Served; copiesFolder: string }>({
+  /** Where a file of tests has the server keep its copies; others keep none. */
+  copiesFolder: ['', { option: true, scope: 'worker' }],
   served: [
-    // biome-ignore lint/correctness/noEmptyPattern: the runner reads the pattern to know what a fixture needs
-    async ({}, use, { workerIndex }) => {
-      const served = await serve(workerIndex)
+    async ({ copiesFolder }, use, { workerIndex }) => {
+      const served = await serve(workerIndex, copiesFolder)
       await use(served)
       await served.stop()
     },

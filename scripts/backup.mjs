@@ -19,11 +19,11 @@ function tellDone(folder) {
     throw new Refusal(`The copy is taken and whole. COPY_DONE "${program}" ${error ? `could not be run: ${error.message}` : `ended with ${status}`}.`)
 }
 
-async function take(copies, file) {
+async function take(copies, { file, waits }) {
   const database = await openOwn()
   const begun = performance.now()
   try {
-    const { folder, bytes, boards, manifest } = await copies.backUp({ databaseUrl: database.url, copiesDir: copiesFolder(), ...tools() })
+    const { folder, bytes, boards, manifest } = await copies.backUp({ databaseUrl: database.url, copiesDir: copiesFolder(), waits, ...tools() })
     const seconds = ((performance.now() - begun) / 1000).toFixed(1)
     console.log(`${folder}: ${megabytes(bytes)}, up to entry ${manifest.entryId}; restored on trial, every row the same, ${boards} Boards open (${seconds} s).`)
     if (file) {
@@ -46,11 +46,11 @@ async function check(copies, place) {
 
 async function main([flag, place]) {
   if (flag === '--low') os.setPriority(LOWEST_PRIORITY)
-  else if (flag !== undefined && (!['--to', '--check'].includes(flag) || !place)) throw new Refusal(`Say ${USAGE}.`)
+  else if (flag !== undefined && flag !== '--next' && (!['--to', '--check'].includes(flag) || !place)) throw new Refusal(`Say ${USAGE}.`)
   const copies = await loadCopies()
   try {
     if (flag === '--check') await check(copies, place)
-    else await take(copies, flag === '--to' ? place : undefined)
+    else await take(copies, { file: flag === '--to' ? place : undefined, waits: flag === '--next' })
   } catch (error) {
     endWith(error, [copies.CopyRefusal, PgError])
   }

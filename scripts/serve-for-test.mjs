@@ -8,6 +8,7 @@ const { address } = await startServer({
   port: Number(process.env.PORT),
   webRoot: path.join(root, 'web', 'dist'),
   demoRoot: path.join(root, 'demo'),
+  copies: process.env.COPIES_DIR ? { folder: process.env.COPIES_DIR, script: path.join(root, 'scripts', 'backup.mjs') } : undefined,
   devicePorts: { first: Number(process.env.DEVICE_PORT), last: Number(process.env.DEVICE_PORT) + 9 },
 })
 process.stdout.write(`ready ${address}\n`)

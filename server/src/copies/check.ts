@@ -51,10 +51,11 @@ export async function putInto(databaseUrl: string, manifest: Manifest, { folder,
   }
 }
 
-/** Works out the Board of every build; a build that its own records make impossible is said to be so, and no fault of the copy. */
+/** Upgrades the trial to this program's tables, as an upgrade would, and works out the Board of every build; a build that its own records make impossible is said to be so, and no fault of the copy. */
 async function openBoards(databaseUrl: string): Promise<number> {
   const knex = openDatabase(databaseUrl)
   try {
+    await knex.migrate.latest()
     const open = new OpenBuilds(knex, new RecordService(knex))
     const ids = (await knex('builds').whereNull('deletedAt').pluck('id')) as string[]
     const today = new Date().toISOString().slice(0, 10)
@@ -72,7 +73,8 @@ async function openBoards(databaseUrl: string): Promise<number> {
 }
 
 /**
- * Looks at a copy as somebody would who needs it: every byte of it, restored on a server of its own, every table held against the manifest, every Board opened.
+ * Looks at a copy as somebody would who needs it: every byte of it, restored on a server of its own, every table held against the manifest, upgraded where it is
+ * an older program's, every Board opened.
  * @throws a sentence with what is wrong
  * @returns its manifest, and how many Boards opened
  */

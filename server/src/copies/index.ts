@@ -9,7 +9,7 @@ import { noteCheck, noteGone } from './ledger.ts'
 import { CopyRefusal } from './manifest.ts'
 import { type Restored, restoreCopy } from './restore.ts'
 import { rotate } from './rotate.ts'
-import { type Taken, takeCopy, wholeCopies, withCopyLock } from './take.ts'
+import { type Taken, type TakeOptions, takeCopy, wholeCopies, withCopyLock } from './take.ts'
 
 export { CopyRefusal } from './manifest.ts'
 
@@ -29,13 +29,18 @@ async function withCopy<Made>(place: string, work: (at: { folder: string; copies
 }
 
 /** Takes a copy, looks at it, and lets old ones go. */
-export async function backUp({ databaseUrl, copiesDir, ...tools }: Tools & { databaseUrl: string; copiesDir: string }): Promise<Taken & { boards: number }> {
+export async function backUp({
+  databaseUrl,
+  copiesDir,
+  waits,
+  ...tools
+}: Tools & Pick<TakeOptions, 'databaseUrl' | 'copiesDir' | 'waits'>): Promise<Taken & { boards: number }> {
   requireSafeDatabase(databaseUrl)
   let boards = 0
   const check = async (folder: string) => {
     boards = (await checkCopy({ folder, copiesDir, ...tools })).boards
   }
-  const taken = await takeCopy({ databaseUrl, copiesDir, programs: tools.programs, check })
+  const taken = await takeCopy({ databaseUrl, copiesDir, waits, programs: tools.programs, check })
   const gone = await rotate(copiesDir)
   const client = await connectAlone(databaseUrl)
   await noteGone(client, gone).catch(() => undefined)

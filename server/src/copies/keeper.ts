@@ -71,6 +71,11 @@ export class CopyKeeper {
     return this.run(['--low'])
   }
 
+  /** The copy that an upgrade rests on: one that is being taken meanwhile is waited for. */
+  takeNext(): Promise<void> {
+    return this.run(['--next'])
+  }
+
   /** Refuses while a copy is being taken or tried out. */
   async requireFree(): Promise<void> {
     if (await this.isRunning()) throw new AppError('too-busy', 'A copy is being taken, or tried out. Wait until it is done.')

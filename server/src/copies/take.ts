@@ -36,6 +36,8 @@ export interface TakeOptions {
   readonly now?: Date
   /** Free bytes of a folder's disk. */
   readonly freeBytes?: (folder: string) => Promise<number>
+  /** Whether one that is being taken is waited for; left out: this one is refused. */
+  readonly waits?: boolean | undefined
   /** Looks at a copy before it counts as one; throws what is wrong with it. */
   readonly check: (folder: string) => Promise<void>
 }
@@ -128,10 +130,11 @@ async function takeAlone(client: pg.ClientBase, options: TakeOptions): Promise<T
   }
 }
 
-/** Keeps others from taking copies of a database meanwhile. */
-export async function withCopyLock<Made>(databaseUrl: string, work: (client: pg.ClientBase) => Promise<Made>): Promise<Made> {
+/** Keeps others from taking copies of a database meanwhile; waits for one that is being taken, or refuses. */
+export async function withCopyLock<Made>(databaseUrl: string, work: (client: pg.ClientBase) => Promise<Made>, waits = false): Promise<Made> {
   const client = await connectAlone(databaseUrl)
   try {
+    if (waits) await client.query('SELECT pg_advisory_lock($1)', [COPY_LOCK])
     const { rows } = await client.query('SELECT pg_try_advisory_lock($1) AS mine', [COPY_LOCK])
     if (!(rows[0] as { mine: boolean }).mine) throw new CopyRefusal('Another copy is being taken. Wait until it is done.')
     return await work(client)
@@ -145,5 +148,5 @@ export async function withCopyLock<Made>(databaseUrl: string, work: (client: pg.
  * @throws a sentence where another one is being taken, the disk has no room, or the check found something
  */
 export function takeCopy(options: TakeOptions): Promise<Taken> {
-  return withCopyLock(options.databaseUrl, (client) => takeAlone(client, options))
+  return withCopyLock(options.databaseUrl, (client) => takeAlone(client, options), options.waits)
 }

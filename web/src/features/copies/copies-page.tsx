@@ -38,7 +38,7 @@ function title({ copies, folder, isRunning }: CopiesAnswer): string {
   const last = copies.find(({ problem, checkedAt }) => problem === null && checkedAt !== null)
   if (isRunning) return 'A copy is being taken, or tried out'
   if (folder === null) return 'Others keep the copies of this database'
-  if (!last) return 'No copy was taken yet'
+  if (!last) return copies.length === 0 ? 'No copy was taken yet' : 'No copy here is whole'
   const days = Math.floor((Date.now() - Date.parse(last.takenAt)) / DAY_MS)
   return `The last whole copy is ${days === 0 ? 'less than a day old' : days === 1 ? 'a day old' : `${days} days old`}`
 }
