@@ -54,7 +54,8 @@ export function sourceStamp() {
       if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name.endsWith('.tsbuildinfo')) continue
       const at = path.join(folder, entry.name)
       if (entry.isDirectory()) walk(at)
-      else hash.update(at).update(fs.readFileSync(at))
+      // By where it stands in the project: a tree that was moved is still built.
+      else hash.update(path.relative(root, at)).update(fs.readFileSync(at))
     }
   }
   for (const part of ['core', 'contract', 'server', 'web']) walk(path.join(root, part))
