@@ -57,3 +57,19 @@ test('who moved the number: seen, moved by two, a goal moved, a spell taken back
   await page.getByRole('link', { name: /^as it stood here: added door cards/ }).click()
   await expect(heading(page)).toHaveText(/^As it stood behind entry \d+ of the log$/)
 })
+
+test('the steps since then can be stopped; then and now stand all the same, and the steps come when they are asked for', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Gannet' }).click()
+  await page.getByRole('heading', { name: 'What next' }).waitFor()
+  const everyStep = /\/since\?.*ends=no/
+  await page.route(everyStep, () => undefined)
+  await page.goto(`${page.url().replace(/\/board.*/, '')}/crew?from=0`)
+  await expect(page.getByText('The steps between are being worked out.')).toBeVisible()
+  await page.getByRole('button', { name: 'Stop it' }).press('Enter')
+  await expect(page.getByText('The steps between are not worked out.')).toBeVisible()
+  await expect(page.getByText('before the first entry')).toBeVisible()
+  await page.unroute(everyStep)
+  await page.getByRole('button', { name: 'Work them out' }).press('Enter')
+  await expect(page.getByText(/The steps between/)).toHaveCount(0, { timeout: 30_000 })
+})

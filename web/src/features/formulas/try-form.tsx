@@ -1,11 +1,12 @@
 import type { CalculationDescription } from '@bold-ballast/contract'
 import { type CalculationAnswer, formatNumber, parseNumber } from '@bold-ballast/core'
-import { useId, useMemo, useState } from 'react'
+import { useEffect, useId, useMemo, useRef, useState } from 'react'
 import { api, readFailure } from '../../data/api.ts'
 import { usePreferences } from '../../data/store.ts'
 import { answerRows, fieldTitle, type InputField, type InputSchema, inputFields, readInput } from './input-fields.ts'
 
 const DIGITS = 6
+const isStopped = (error: unknown) => (error as { name?: string }).name === 'AbortError'
 
 /** A calculation to try: filled with its example, worked out by the same registry that the screens use. */
 export function TryForm({ calculation }: { calculation: CalculationDescription }) {
@@ -13,6 +14,9 @@ export function TryForm({ calculation }: { calculation: CalculationDescription }
   const [typed, setTyped] = useState<Record<string, string>>(() => Object.fromEntries(fields.map((field) => [field.path.join('.'), field.shown])))
   const [errors, setErrors] = useState<Record<string, string>>({})
   const [calculate, { isLoading }] = api.useCalculateMutation()
+  const running = useRef<ReturnType<typeof calculate> | null>(null)
+  // Whoever leaves waits for it no more.
+  useEffect(() => () => running.current?.abort(), [])
   const [answer, setAnswer] = useState<CalculationAnswer | null>(null)
   const [failure, setFailure] = useState('')
   const { decimalMark } = usePreferences()
@@ -20,8 +24,9 @@ export function TryForm({ calculation }: { calculation: CalculationDescription }
     const read = readInput(fields, typed, (text, field) => parseNumber(text, decimalMark, field))
     setErrors(read.errors)
     if (Object.keys(read.errors).length > 0) return
-    const sent = await calculate({ name: calculation.name, input: read.input })
-    setFailure(sent.error ? readFailure(sent.error).message : '')
+    running.current = calculate({ name: calculation.name, input: read.input })
+    const sent = await running.current
+    setFailure(!sent.error ? '' : isStopped(sent.error) ? 'Stopped. Nothing was worked out.' : readFailure(sent.error).message)
     if (sent.data) setAnswer(sent.data)
   }
   return (
@@ -39,9 +44,16 @@ export function TryForm({ calculation }: { calculation: CalculationDescription }
           const name = field.path.join('.')
           return <Field key={name} field={field} value={typed[name] ?? ''} error={errors[name]} change={(text) => setTyped({ ...typed, [name]: text })} />
         })}
-        <button type="submit" className="button button-strong justify-self-start" disabled={isLoading}>
-          Work it out
-        </button>
+        <p className="flex gap-3">
+          <button type="submit" className="button button-strong" disabled={isLoading}>
+            {isLoading ? 'Working it out …' : 'Work it out'}
+          </button>
+          {isLoading && (
+            <button type="button" className="button" onClick={() => running.current?.abort()}>
+              Stop
+            </button>
+          )}
+        </p>
       </form>
       <div role="status" className="mt-4">
         {failure && <p className="text-danger">{failure}</p>}

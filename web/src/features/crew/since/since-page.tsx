@@ -79,7 +79,8 @@ export function SincePage({ buildId, board, records, position, tabs, seen, mark,
   const from = asked === '' ? (seen ? String(seen.entryId) : '') : asked === WEEK ? '' : asked
   const stage = board.stages[position]?.id ?? ''
   const ends = api.useSinceQuery({ buildId, from, metric, stage, ends: 'yes' })
-  const whole = api.useSinceQuery({ buildId, from, metric, stage, ends: 'no' })
+  const everyStep = { buildId, from, metric, stage, ends: 'no' } as const
+  const whole = api.useSinceQuery(everyStep)
   const answer = whole.currentData ?? ends.currentData
   const shown = answer?.moved.spells.filter(({ isFolded }) => !isFolded) ?? []
   const picked = shown.find(({ lastId }) => String(lastId) === get('spell')) ?? null
@@ -132,6 +133,11 @@ export function SincePage({ buildId, board, records, position, tabs, seen, mark,
             answer={answer}
             shown={shown}
             isWhole={whole.currentData !== undefined}
+            steps={{
+              isRunning: whole.isFetching,
+              stop: () => dispatch(api.util.getRunningQueryThunk('since', everyStep))?.abort(),
+              again: () => void whole.refetch(),
+            }}
             picked={picked}
             pick={(lastId) => set({ spell: String(lastId) })}
           />

@@ -47,12 +47,15 @@ export function SinceRows({
   answer,
   shown,
   isWhole,
+  steps,
   picked,
   pick,
 }: {
   answer: SinceAnswer
   shown: readonly MovedSpell[]
   isWhole: boolean
+  /** How the sum of the steps between goes, as long as it is not there. */
+  steps: { readonly isRunning: boolean; readonly stop: () => void; readonly again: () => void }
   picked: MovedSpell | null
   pick: (lastId: number) => void
 }) {
@@ -91,7 +94,10 @@ export function SinceRows({
         ))}
         {!isWhole && (
           <p className={`${row} text-quiet`} style={{ height: ROW_PX }}>
-            The steps between are being worked out.
+            {steps.isRunning ? 'The steps between are being worked out.' : 'The steps between are not worked out.'}
+            <button type="button" className="word-link self-start" onClick={steps.isRunning ? steps.stop : steps.again}>
+              {steps.isRunning ? 'Stop it' : 'Work them out'}
+            </button>
           </p>
         )}
         <div className={`${row} border-b-2 !border-b-ink`} style={{ height: ROW_PX }}>
