@@ -6,7 +6,7 @@ import type { Car } from '../../stages/car.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import { aeroValue } from '../aero/stage-aero.ts'
 import { powerAtStage } from '../power/power-at-stage.ts'
-import { weighingCentres } from '../weight/centres.ts'
+import { liftedHeightAt } from '../weight/centres.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { frontShareAt } from '../weight/metrics.ts'
 import { type KnownField, settingsAtStage } from './drive-settings.ts'
@@ -98,12 +98,8 @@ function dragOf(car: Car, position: number): DriveInput {
 function heightOf(car: Car, position: number): DriveInput {
   const key = 'centreHeightM' as const
   const settings = settingsAtStage(car, position)
-  const lifted = weighingCentres(car)
-    .map((centre, i) => ({ centre, context: car.weighings[i]?.context ?? 0 }))
-    .filter(({ centre, context }) => centre.height && context <= position)
-    .at(-1)
-  const height = lifted?.centre.height
-  if (height) return { key, value: height.heightM, sd: height.sdM, isGuess: false, source: lifted.centre.weighingId }
+  const lifted = liftedHeightAt(car, position)
+  if (lifted) return { key, value: lifted.height.heightM, sd: lifted.height.sdM, isGuess: false, source: lifted.weighingId }
   const said = settings.centreHeightM
   if (said) return { key, value: said.value, sd: said.sd ?? HEIGHT_RELATIVE_SD * said.value, isGuess: isGuess(said.known), source: settings.from[key] ?? key }
   const value = USUAL_HEIGHT_OVER_WHEELBASE * (car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM)

@@ -14,6 +14,7 @@ import { driveStage, type MissingInput } from './stage-inputs.ts'
 import { type StagePath, stagePath } from './stage-path.ts'
 import { type SlideSetup, slideSetup } from './stage-slide.ts'
 import { measuredYardsticks } from './stage-yardsticks.ts'
+import { type TrackByWheels, trackByWheels } from './track-by-wheels.ts'
 
 /** A part of the driveline in its place, as the room shows it. */
 export interface DriveRow {
@@ -33,6 +34,8 @@ export interface DriveRoomStage {
   readonly warnings: readonly string[]
   readonly isConverter: boolean
   readonly rows: readonly DriveRow[]
+  /** Where wheels make another track than the one that is typed. */
+  readonly tracks: readonly TrackByWheels[]
   readonly slide: Omit<SlideSetup, 'inputs'> | null
   /** Why the stage does not slide by these sums. */
   readonly slideReason: string | null
@@ -78,6 +81,7 @@ function stageOf(car: Car, position: number): DriveRoomStage {
     warnings,
     isConverter,
     rows: rowsOf(car, position),
+    tracks: trackByWheels(car, position),
     slide: slides && { car: slides.car, train: slides.train, reserve: slides.reserve, lockRad: slides.lockRad, frontPeak: slides.frontPeak },
     slideReason: setup && 'reason' in setup ? setup.reason : null,
     path: stagePath(car, position) ?? null,

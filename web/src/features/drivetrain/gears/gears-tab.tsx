@@ -80,6 +80,15 @@ export function GearsTab({ records, made, position, stageId, car, finalRatio, se
               ))}
             </tbody>
           </table>
+          {made.tracks.map(({ axle, typedM, typedAt, byWheelsM }) => (
+            <p key={axle} className="mt-2 border-l-4 border-wait pl-3">
+              By its wheels the {axle} track is {text('length', byWheelsM)}; {text('length', typedM)} is typed
+              {typedAt === 0 ? '' : ` at stage ${typedAt}`}.{' '}
+              <Link className="word-link no-print" to={`/builds/${records.build.id}/plan?tab=stages&stage=${stageId}`}>
+                Type it in the stage
+              </Link>
+            </p>
+          ))}
           <h3 className="mt-4 font-semibold">Leave each gear at</h3>
           <p>{leaveRpm.map((rpm, i) => `${i + 1} → ${i + 2}: ${text('engineSpeed', rpm, { decimals: 0 })}`).join(' · ')}</p>
           {run && band && (
