@@ -41,6 +41,72 @@ test('heights, springs and the spring that holds a height; panels by air and by 
   await expect(page.getByText('From its clamp to the edge is 0.002; it must lie from 0.005 to 3, in m.')).toBeVisible()
 })
 
+test('panels: one is kept out of the table and built in the place of another; a sheet of one’s own by two bent strips', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/aero?tab=panel&stage=${STAGE}`)
+  const kept = page.getByRole('region', { name: 'Kept panels' })
+  await expect(kept.getByRole('row', { name: /plywood/ })).toContainText('built')
+  await page.getByRole('button', { name: 'keep aluminium 5052-H32' }).press('Enter')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByLabel('Thickness of one sheet')).toHaveValue('6.35 mm')
+  await dialog.getByLabel('Held').selectOption({ label: 'clamped at the rear, with cables' })
+  await dialog.getByLabel('Held').press('Enter')
+  await dialog.getByRole('button', { name: 'Store the panel' }).click()
+  await expect(dialog.getByText('Say how far from the clamp the rods stand.').first()).toBeVisible()
+  await dialog.getByLabel('Rods or cables, from the clamp').fill('170 mm')
+  await dialog.getByRole('button', { name: 'Store the panel' }).click()
+  await expect(dialog).toBeHidden()
+  const metal = kept.getByRole('row', { name: /aluminium 5052/ })
+  await expect(metal).toContainText('clamped at the rear, with cables')
+  await metal.getByRole('button', { name: /^build it: splitter/ }).press('Enter')
+  await expect(metal).toContainText('built')
+  await expect(kept.getByRole('row', { name: /plywood/ })).not.toContainText('built')
+  await page.keyboard.press('Control+z')
+  await expect(kept.getByRole('row', { name: /plywood/ })).toContainText('built')
+
+  await page.getByRole('button', { name: 'Add a sheet' }).click()
+  for (const [label, text] of [
+    ['Name', 'shed ply'],
+    ['Thicknesses it comes in', '9 mm; 12 mm'],
+    ['Density, kg/m³', '610'],
+    ['May be asked of it', '18 MPa'],
+  ] as const)
+    await dialog.getByLabel(label, { exact: true }).fill(text)
+  await dialog.getByRole('button', { name: 'Store the sheet' }).click()
+  await expect(dialog.getByText('Bend a strip on two spans, or type it.').first()).toBeVisible()
+  // 30 N in the middle of 50 mm of 12 mm at 8 GPa, on 200 and on 400 mm.
+  await dialog.getByLabel('Strips cut along, bent on two held ends').fill('12 mm; 200 mm; 50 mm; 30 N; 0.0868 mm\n12 mm; 400 mm; 50 mm; 30 N; 0.6944 mm')
+  await dialog.getByRole('button', { name: 'Store the sheet' }).click()
+  await expect(dialog).toBeHidden()
+  await expect(
+    page
+      .getByRole('region', { name: 'Sheets of your own' })
+      .getByRole('row', { name: /shed ply/ })
+      .first(),
+  ).toContainText('8.0 GPa')
+  await expect(page.getByRole('region', { name: 'Materials' }).getByRole('row', { name: /^shed ply/ })).toBeVisible()
+})
+
+test('from a stage on the car has another nose: its limits hang on that one, earlier stages keep theirs', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/aero?stage=${STAGE}`)
+  await expect(page.getByText('Taped as bought.')).toBeVisible()
+  const reach = page.getByRole('row', { name: /^Beyond the front bumper/ })
+  await expect(reach.first()).toContainText('200')
+  await page.getByRole('button', { name: 'Tape it anew from this stage on' }).press('Enter')
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Front axle to the front of standard bodywork').fill('5 m')
+  await dialog.getByRole('button', { name: 'Store the outline of this stage' }).click()
+  await expect(dialog.getByText(/It lies from 0 mm to/).first()).toBeVisible()
+  await dialog.getByLabel('Front axle to the front of standard bodywork').fill('960 mm')
+  await dialog.getByRole('button', { name: 'Store the outline of this stage' }).click()
+  await expect(page.getByText('Taped at stage 4.')).toBeVisible()
+  await expect(reach.first()).toContainText('140')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Taped as bought.')).toBeVisible()
+  await expect(reach.first()).toContainText('200')
+})
+
 test('from an empty garage: an outline by tape, a body, a wing by estimate, and a limit that the wing would break', async ({ page }) => {
   const { path, stage } = await freshBuild(page)
   await page.goto(`${path}/aero?stage=${stage}`)

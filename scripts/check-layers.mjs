@@ -38,7 +38,7 @@ const FLOORS = {
     ['access'],
     ['sign-in'],
     ['people'],
-    ['file-reading', 'build-reading'],
+    ['file-reading', 'build-reading', 'garage-rows'],
     ['workers'],
     ['records'],
     ['batches', 'builds', 'calculations', 'devices', 'photos', 'pull-files', 'shelf'],

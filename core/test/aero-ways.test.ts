@@ -3,15 +3,10 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { type DeviceForce, deviceLoads, sumLoads } from '../src/aero/device-loads.ts'
 import { measuredDownforce, pitotFactor } from '../src/aero/measured-downforce.ts'
+import { pitotSpeeds } from '../src/aero/pitot-speeds.ts'
 import { type AxleSprings, axleDropM, rideHeights, touches, wheelForceN } from '../src/aero/ride-heights.ts'
 import { USUAL_WING, wingEstimate, wingSlope } from '../src/aero/wing.ts'
-import { EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/examples/example-aero.ts'
-import { mountLoads, rodLoad } from '../src/structure/mounts.ts'
-import { PANEL_MATERIALS } from '../src/structure/panel-materials.ts'
-import { checkPanel } from '../src/structure/panels.ts'
-import { stripTest } from '../src/structure/sandwich.ts'
-import { type Strip, stripUnderEdgeLoad, stripUnderPressure } from '../src/structure/strip.ts'
-import { beamTip } from './beam-elements.ts'
+import { EXAMPLE_DEVICES, EXAMPLE_HEIGHTS, EXAMPLE_WING } from '../src/calculations/examples/example-aero.ts'
 import { draws } from './draws.ts'
 import { STEADY } from './example-fixtures.ts'
 import { rectangularWing } from './lifting-line.ts'
@@ -209,68 +204,37 @@ describe('what a test of the whole car measures', () => {
     expect(found.factor).toBeCloseTo(f, 9)
     expect(found.headWindMps).toBeCloseTo(w, 9)
   })
-})
-
-describe('panels, a second way', () => {
-  const beam = { lipM: 0.47, rodAtM: 0.35, rodNPerM2: null, bendingNm2: 1296 } as const
-  test.each<[Strip['support'], 'pressure' | 'edge']>([
-    ['cantilever', 'pressure'],
-    ['cantilever', 'edge'],
-    ['clampedRod', 'pressure'],
-    ['clampedRod', 'edge'],
-    ['hingedRod', 'pressure'],
-    ['hingedRod', 'edge'],
-  ])('%s under %s: tip by beam elements', (support, sort) => {
-    const strip: Strip = { support, ...beam }
-    const own = sort === 'pressure' ? stripUnderPressure(strip, 1200) : stripUnderEdgeLoad(strip, 500)
-    const other = beamTip(
-      { ...beam, isClamped: support !== 'hingedRod', hasRod: support !== 'cantilever' },
-      sort === 'pressure' ? { pressurePa: 1200 } : { edgeN: 500 },
-    )
-    expect(own.deflectionM).toBeCloseTo(other.tipM, 8)
-    if (support !== 'cantilever') expect(own.rodNPerM).toBeCloseTo(other.rodN, 3)
-  })
-  it('thicker, stiffer or nearer support never bends more', () => {
-    const material = PANEL_MATERIALS[0] as (typeof PANEL_MATERIALS)[number]
+  it('a pitot at many speeds gives any factor, any wind and the speed of the air back', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.004, max: 0.02, noNaN: true }), fc.double({ min: 0.05, max: 0.4, noNaN: true }), (thickness, lipM) => {
-        const tip = (t: number, lip: number, young = 1) => checkPanel({ ...EXAMPLE_LIP, lipM: lip }, { ...material, youngPa: material.youngPa * young }, t)
-        const now = tip(thickness, lipM)
-        for (const better of [tip(thickness * 1.1, lipM), tip(thickness, lipM * 0.95), tip(thickness, lipM, 1.2)]) {
-          expect(better.air.tipM).toBeLessThanOrEqual(now.air.tipM)
-          expect(better.standing.tipM).toBeLessThanOrEqual(now.standing.tipM)
-        }
-      }),
+      fc.property(
+        fc.double({ min: 0.6, max: 1.5, noNaN: true }),
+        fc.double({ min: -8, max: 8, noNaN: true }),
+        fc.array(fc.double({ min: 12, max: 80, noNaN: true }), { minLength: 1, maxLength: 6 }),
+        fc.array(fc.double({ min: 12, max: 80, noNaN: true }), { minLength: 1, maxLength: 6 }),
+        (factor, wind, out, back) => {
+          const point = (speedMps: number, direction: 'out' | 'back') => {
+            const air = speedMps + (direction === 'out' ? wind : -wind)
+            return { speedMps, direction, pitotPa: factor * 0.6 * air ** 2 }
+          }
+          const points = [...out.map((speed) => point(speed, 'out')), ...back.map((speed) => point(speed, 'back'))]
+          const found = pitotSpeeds(points, 1.2)
+          expect(found.factor).toBeCloseTo(factor, 6)
+          expect(found.headWindMps).toBeCloseTo(wind, 5)
+          for (const [i, speed] of found.airSpeedMps.entries())
+            expect(speed).toBeCloseTo((points[i]?.speedMps ?? 0) + (points[i]?.direction === 'out' ? wind : -wind), 5)
+        },
+      ),
     )
   })
-  it('a strip bent on two spans gives its stiffness back', () => {
-    const [d, s] = [144, 6040]
-    const found = stripTest([0.15, 0.25, 0.4].map((spanM) => ({ spanM, deflectionPerLoad: spanM ** 3 / (48 * d) + spanM / (4 * s) })))
-    expect(found.bendingNm2).toBeCloseTo(d, 6)
-    expect(found.shearNPerM).toBeCloseTo(s, 3)
-  })
-  it('a sheet across its flutes gives more than along them', () => {
-    const corrugated = PANEL_MATERIALS.find(({ key }) => key === 'corrugated') as (typeof PANEL_MATERIALS)[number]
-    expect(checkPanel({ ...EXAMPLE_LIP, span: 'across' }, corrugated, 0.006).air.tipM).toBeGreaterThan(checkPanel(EXAMPLE_LIP, corrugated, 0.006).air.tipM)
-  })
-})
-
-describe('mounts', () => {
-  it('stand in balance about the pivot of the wing', () => {
-    const { feet } = mountLoads(EXAMPLE_MOUNT)
-    const [first, second] = feet as [(typeof feet)[number], (typeof feet)[number]]
-    const moment = first.downN * (3.36 - 3.45) + second.downN * (3.6 - 3.45) - (first.alongN + second.alongN) * (1.405 - 0.95)
-    expect(Math.abs(moment)).toBeLessThan(0.5)
-    expect(first.downN + second.downN).toBeCloseTo(2 * EXAMPLE_MOUNT.downforceN, 6)
-  })
-  it('three feet on one upright are refused with the worst of any two, one foot with the cure', () => {
-    expect(() => mountLoads({ ...EXAMPLE_MOUNT, feet: [...EXAMPLE_MOUNT.feet, { xM: 3.8, zM: 0.95 }] })).toThrow(/worst of any two is \d+ N/)
-    expect(() => mountLoads({ ...EXAMPLE_MOUNT, feet: EXAMPLE_MOUNT.feet.slice(0, 1) })).toThrow(/two feet, front and rear/)
-  })
-  it('a rod at 30 degrees carries twice what it holds; at 5 it is refused; a cable holds no push', () => {
-    const rod = { acrossN: 100, angleRad: 30 * DEG, diameterM: 0.006, lengthM: 0.25, youngPa: 205e9, isCable: false }
-    expect(rodLoad(rod).alongRodN).toBeCloseTo(200, 9)
-    expect(rodLoad({ ...rod, isCable: true }).bucklesAtN).toBe(0)
-    expect(() => rodLoad({ ...rod, angleRad: 5 * DEG })).toThrow(/angleRad/)
+  it('a pitot of one pair is that of the pair, and of one direction is refused', () => {
+    const pair = [
+      { speedMps: 50, pitotPa: 1600, direction: 'out' },
+      { speedMps: 50, pitotPa: 1400, direction: 'back' },
+    ] as const
+    const { factor, headWindMps } = pitotFactor({ firstPa: 1600, secondPa: 1400, speedMps: 50, airDensityKgM3: 1.2 })
+    expect(pitotSpeeds(pair, 1.2)).toMatchObject({ factor: expect.closeTo(factor, 12), headWindMps: expect.closeTo(headWindMps, 12) })
+    expect(() => pitotSpeeds([pair[0], pair[0]], 1.2)).toThrow(
+      expect.objectContaining({ field: 'direction', message: expect.stringMatching(/on the way back/) }),
+    )
   })
 })

@@ -129,6 +129,11 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
       { xM: 3.6, zM: 0.9 },
     ],
   }),
+  panelMaterials: ({ core }) => ({ youngPa: 7e10, core: core && { ...core, skinM: 2e-4 }, thicknessesM: [0.006, 0.01] }),
+  panels: (_, i, { panelMaterials = [] }) => {
+    const own = i % 2 ? panelMaterials[0]?.id : undefined
+    return { sheet: own ? null : 'plywood', materialId: own ?? null, support: 'cantilever', rods: null, rodAtM: null, isChosen: false }
+  },
   tracks: () => ({ segments: [{ lengthM: 500, curvaturePerM: 0, endCurvaturePerM: null, grade: 0, camberRad: 0, gripFactor: 1 }], isClosed: false, marks: [] }),
   trackSessions: ({ corners }, i) => ({ kind: i % 2 ? 'runs' : 'laps', fuelEndL: null, corners: corners && unheated(corners as Row) }),
   laps: ({ lapS }, _i, { trackSessions = [] }) => ({

@@ -63,6 +63,8 @@ const coastSchema = z.strictObject({
 
 const steadySchema = z.strictObject({
   reading: z.enum(STEADY_READINGS),
+  /** On the road of the test; null: nobody said, as where no tube was read. */
+  direction: z.enum(['out', 'back']).nullable().default(null),
   points: z
     .array(
       z.strictObject({
@@ -71,6 +73,8 @@ const steadySchema = z.strictObject({
         frontM: within(-1, 1),
         rearM: within(-1, 1),
         decelerationMps2: within(-20, 20).nullable().default(null),
+        /** Of a pitot tube on the car. */
+        pitotPa: within(1, 20_000).nullable().default(null),
       }),
     )
     .min(1)

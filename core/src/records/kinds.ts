@@ -8,6 +8,7 @@ import type { RecordKind, RecordOfKind, Row } from './define-record.ts'
 import { courseKind, driveSettingKind, readingKind } from './drive-kinds.ts'
 import { enginePlanKind } from './engine-plan-kind.ts'
 import { mountKind } from './mount-kind.ts'
+import { panelKind, panelMaterialKind } from './panel-kinds.ts'
 import { partKind, partUseKind } from './part-kinds.ts'
 import { photoKind } from './picture-kind.ts'
 import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.ts'
@@ -54,6 +55,8 @@ export const KINDS = [
   aeroTestKind,
   aeroRunKind,
   mountKind,
+  panelMaterialKind,
+  panelKind,
   trackKind,
   trackSessionKind,
   trackLogKind,

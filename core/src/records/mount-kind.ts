@@ -1,6 +1,7 @@
 import { z } from '../zod.ts'
 import { day, id, note } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { rodFields } from './rod-fields.ts'
 
 const within = (least: number, most: number) => z.number().min(least).max(most)
 
@@ -43,16 +44,8 @@ export const mountKind = defineRecord({
       .strictObject({ countPerFoot: z.int().min(1).max(20), tensionN: within(1, 1e6), shearN: within(1, 1e6) })
       .nullable()
       .default(null),
-    /** Rods or cables that hold it from above: angle to the panel. */
     rods: z
-      .strictObject({
-        count: z.int().min(1).max(20),
-        angleRad: within(0.0874, 1.5708),
-        diameterM: within(0.001, 0.05),
-        lengthM: within(0.02, 2),
-        ratedN: within(1, 1e6),
-        isCable: z.boolean().default(false),
-      })
+      .strictObject({ ...rodFields, isCable: z.boolean().default(false) })
       .nullable()
       .default(null),
     loadFactor: within(1, 5).default(2),

@@ -1,7 +1,7 @@
 import { BOOST_SCHOOLS, STANDARDS } from '../dyno/correction.ts'
 import { LOSS_SCHOOLS } from '../dyno/wheel-to-crank.ts'
 import { z } from '../zod.ts'
-import { aeroOfBuildFields } from './aero-schemas.ts'
+import { aeroOfBuildFields, outlineSchema } from './aero-schemas.ts'
 import { day, id, name, note, optionalPlace, spread, typed } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 import { lapBasisSchema } from './lap-basis.ts'
@@ -154,6 +154,8 @@ export const stageKind = defineRecord({
     date: day.nullable().default(null),
     /** Where the wheels stand from this stage on; null: as at the stage before, at last as the build says. */
     geometry: geometrySchema.nullish(),
+    /** The car by a tape from this stage on; null: as at the stage before, at last as the build says. */
+    outline: outlineSchema.nullish(),
     /** The rules it races by; null: as at the stage before. */
     ruleBookId: id.nullish(),
     note,

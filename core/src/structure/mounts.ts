@@ -81,6 +81,9 @@ function refuseFeet(down: number, along: number, { feet, xM, zM }: MountInput): 
   )
 }
 
+/** Of a round rod or cable, where nobody said: steel. */
+export const STEEL_YOUNG_PA = 205e9
+
 /**
  * Force along a rod or cable that holds a panel by R across it, R/sin(angle), what is left in the panel's plane, and the push at which the rod buckles,
  * π² E I/l² as a round bar pinned at both ends. Angle over 5 degrees to 90; a cable carries no push. N, m, Pa.

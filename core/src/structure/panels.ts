@@ -14,8 +14,12 @@ export interface PanelLoad extends Pick<Strip, 'support' | 'lipM' | 'rodAtM' | '
   readonly mostTipM: number
   /** Of what the panel carries, a cooler; it counts three times its weight. */
   readonly carriedKg: number
-  /** Flutes or grain along the span, or across it. */
+  /** Flutes or grain along the span, or across it; of two crossed sheets those of the first. */
   readonly span: 'along' | 'across'
+  /** Two sheets whose flutes or grain cross; one where left out. */
+  readonly layers?: 1 | 2
+  /** Two sheets that cannot slide on each other. */
+  readonly isBonded?: boolean
 }
 
 /** A shoe, and how far a load spreads beside it by how far it reaches out (common practice, no source). */
@@ -33,8 +37,11 @@ export interface PanelCheck {
 }
 
 export interface PanelAnswer {
+  /** Of one sheet. */
   readonly thicknessM: number
   readonly kgPerM2: number
+  /** What rods carry across the panel: by metre of width under the air with its factor; all of it under a foot, N. 0 without rods. */
+  readonly rods: { readonly airNPerM: number; readonly footN: number }
   readonly air: PanelCheck
   readonly standing: PanelCheck
   /** On the corner, where the load spreads to one side alone. */
@@ -46,10 +53,58 @@ export interface PanelAnswer {
 const reachM = ({ support, lipM, rodAtM }: PanelLoad): number =>
   support === 'cantilever' ? lipM : support === 'simplySupported' ? lipM / 2 : Math.max(0.01, lipM - (rodAtM ?? 0))
 
+interface Stress {
+  readonly stressPa: number
+  readonly strength: number
+}
+
 interface Sheet {
   readonly bendingNm2: number
   readonly shearNPerM: number | null
-  readonly stressOf: (moment: number, shear: number) => { stressPa: number; strength: number }
+  readonly stressOf: (moment: number, shear: number) => Stress
+}
+
+const weaker = (a: Stress, b: Stress): Stress => (a.strength <= b.strength ? a : b)
+
+/** Two sheets that slide on each other bend alike: each takes of moment and shear what it is of the stiffness. */
+function slidingPair(first: Sheet, second: Sheet): Sheet {
+  const bendingNm2 = first.bendingNm2 + second.bendingNm2
+  const share = (sheet: Sheet, moment: number, shear: number) =>
+    sheet.stressOf((moment * sheet.bendingNm2) / bendingNm2, (shear * sheet.bendingNm2) / bendingNm2)
+  return {
+    bendingNm2,
+    shearNPerM: first.shearNPerM === null || second.shearNPerM === null ? null : first.shearNPerM + second.shearNPerM,
+    stressOf: (moment, shear) => weaker(share(first, moment, shear), share(second, moment, shear)),
+  }
+}
+
+/**
+ * Two solid sheets that are one: each stretches about the axis of both. Cores are taken as sliding: what a glue line between two cored sheets carries is not
+ * counted on.
+ */
+function bondedPair(material: PanelMaterial, thicknessM: number): Sheet {
+  const across = material.youngAcrossPa ?? material.youngPa
+  const sheets = [
+    { young: material.youngPa, middleM: thicknessM / 2 },
+    { young: across, middleM: (3 * thicknessM) / 2 },
+  ]
+  const axisM = sheets.reduce((sum, { young, middleM }) => sum + young * middleM, 0) / (material.youngPa + across)
+  const bendingNm2 = sheets.reduce((sum, { young, middleM }) => sum + young * (thicknessM ** 3 / 12 + thicknessM * (middleM - axisM) ** 2), 0)
+  return {
+    bendingNm2,
+    shearNPerM: null,
+    stressOf: (moment) => {
+      const stressPa = Math.max(...sheets.map(({ young, middleM }) => (young * moment * (Math.abs(middleM - axisM) + thicknessM / 2)) / bendingNm2))
+      return { stressPa, strength: material.allowablePa / stressPa }
+    },
+  }
+}
+
+/** What is laid: one sheet, or two that cross. */
+function laidOf(material: PanelMaterial, thicknessM: number, { span, layers = 1, isBonded = false }: PanelLoad, isPlate: boolean): Sheet {
+  if (layers === 1) return sheetOf(material, thicknessM, span === 'across', isPlate)
+  if (isBonded && !material.core) return bondedPair(material, thicknessM)
+  return slidingPair(sheetOf(material, thicknessM, false, isPlate), sheetOf(material, thicknessM, true, isPlate))
 }
 
 /** What a sheet of a material is worth by metre of width, in the direction it is laid. */
@@ -108,7 +163,7 @@ function checkOf(
  * @example checkPanel(LIP, PLYWOOD, 0.0127).standing.tipM // 0.00347157
  */
 export function checkPanel(load: PanelLoad, material: PanelMaterial, thicknessM: number): PanelAnswer {
-  const { widthM, lipM, pressurePa, loadFactor, standingN, carriedKg, span } = load
+  const { widthM, lipM, pressurePa, loadFactor, standingN, carriedKg, layers = 1 } = load
   requireWithin(widthM, 0.05, 2.5, 'widthM')
   requireWithin(loadFactor, 1, 5, 'loadFactor')
   requireWithin(standingN, 1, 10_000, 'standingN')
@@ -116,23 +171,32 @@ export function checkPanel(load: PanelLoad, material: PanelMaterial, thicknessM:
   requireWithin(thicknessM, 5e-4, 0.1, 'thicknessM')
   if (material.core && thicknessM <= 2.2 * material.core.skinM)
     throw new CalculationError('out-of-range', 'thicknessM', `Of ${material.name} nothing is left between the skins at that thickness. Take a thicker one.`)
-  const sheet = sheetOf(material, thicknessM, span === 'across', widthM > PLATE_WIDTHS * lipM)
+  const sheet = laidOf(material, thicknessM, load, widthM > PLATE_WIDTHS * lipM)
   const strip: Strip = { ...load, bendingNm2: sheet.bendingNm2 }
   const pressure = pressurePa + (CARRIED_G * STANDARD_GRAVITY_MPS2 * carriedKg) / (widthM * lipM)
-  const air = checkOf(load, sheet, stripUnderPressure(strip, pressure * loadFactor), { perM: pressure, sort: 'pressure' }, stripUnderPressure(strip, pressure))
+  const loaded = stripUnderPressure(strip, pressure * loadFactor)
+  const air = checkOf(load, sheet, loaded, { perM: pressure, sort: 'pressure' }, stripUnderPressure(strip, pressure))
   // A foot does not bend the sheet over all its width: there it is a strip.
-  const own = sheetOf(material, thicknessM, span === 'across', false)
+  const own = laidOf(material, thicknessM, load, false)
   const narrow: Strip = { ...load, bendingNm2: own.bendingNm2 }
   const foot = (spread: number) => {
-    const perM = standingN / Math.min(widthM, SHOE_M + spread * reachM(load))
-    const bent = stripUnderEdgeLoad(narrow, perM)
-    return checkOf(load, own, bent, { perM, sort: 'edge' }, bent)
+    const footM = Math.min(widthM, SHOE_M + spread * reachM(load))
+    const bent = stripUnderEdgeLoad(narrow, standingN / footM)
+    return { check: checkOf(load, own, bent, { perM: standingN / footM, sort: 'edge' }, bent), rodsN: bent.rodNPerM * footM }
   }
   const [standing, corner] = [foot(2), foot(1)]
-  const kgPerM2 = material.core
+  const oneKgPerM2 = material.core
     ? 2 * material.core.skinM * material.densityKgM3 + (thicknessM - 2 * material.core.skinM) * material.core.coreKgM3
     : thicknessM * material.densityKgM3
-  return { thicknessM, kgPerM2, air, standing, corner, holds: air.holds && standing.holds }
+  return {
+    thicknessM,
+    kgPerM2: layers * oneKgPerM2,
+    rods: { airNPerM: loaded.rodNPerM, footN: Math.max(standing.rodsN, corner.rodsN) },
+    air,
+    standing: standing.check,
+    corner: corner.check,
+    holds: air.holds && standing.check.holds,
+  }
 }
 
 export interface PanelChoice {

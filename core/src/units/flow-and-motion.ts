@@ -128,6 +128,7 @@ export const FLOW_AND_MOTION = [
     units: [
       { symbol: 'Pa', factor: 1, aliases: [] },
       { symbol: 'MPa', factor: 1e6, aliases: ['n/mm2', 'n/mm²'] },
+      { symbol: 'GPa', factor: 1e9, aliases: ['kn/mm2', 'kn/mm²'] },
       { symbol: 'ksi', factor: 1000 * PSI_PA, aliases: [] },
       { symbol: 'psi', factor: PSI_PA, aliases: [] },
     ],

@@ -29,6 +29,7 @@ test.each([
   ['inertia', 1, 'lb·ft²', 0.0421401100938048],
   ['stress', 1, 'ksi', 6_894_757.293168361],
   ['stress', 250, 'N/mm2', 2.5e8],
+  ['stress', 9, 'GPa', 9e9],
   ['voltage', 13_800, 'mV', 13.8],
   ['frequency', 12, 'Hz', 12],
   ['money', 4500, '', 4500],

@@ -58,7 +58,7 @@ describe.each(KINDS.map((kind) => [kind.list, kindOf(kind.list)] as const))('the
 
 // The lists that stood by hand in the models before they were derived.
 test.each([
-  ['stages', ['geometry']],
+  ['stages', ['geometry', 'outline']],
   ['changes', ['values', 'place', 'fate']],
   ['weighings', ['pads', 'total', 'axles', 'extras', 'secondPlacement', 'conditions']],
   ['sessions', ['ambient', 'settings']],
@@ -75,6 +75,8 @@ test.each([
   ['aeroTests', ['ambient', 'picks']],
   ['aeroRuns', ['coast', 'steady']],
   ['mounts', ['feet', 'bolts', 'rods']],
+  ['panelMaterials', ['core', 'thicknessesM', 'strips']],
+  ['panels', ['rods']],
   ['tracks', ['segments', 'origin', 'marks']],
   ['trackSessions', ['ambient', 'corners', 'turned']],
   ['laps', ['sectorS']],

@@ -13,6 +13,7 @@ import { basisOf } from './basis.ts'
 import { type CarTest, carTests } from './car-tests.ts'
 import { devicesAtStage, type RoomDevice } from './devices.ts'
 import { type MountState, mountsAtStage } from './mounts.ts'
+import { ownSheets, type PanelState, panelPressurePa, panelsAtStage, type SheetState } from './panels.ts'
 import { type SetupSheet, setupSheet } from './setup-sheet.ts'
 import { axleAtStage, type StageAxle } from './springs.ts'
 import { aeroValue } from './stage-aero.ts'
@@ -38,8 +39,13 @@ export interface AeroRoomStage {
   readonly devices: readonly RoomDevice[]
   readonly anchors: Anchors
   readonly mounts: readonly MountState[]
+  readonly panels: readonly PanelState[]
   readonly sheet: SetupSheet
   readonly wheelbaseM: number
+  /** By the tape, as it is from this stage or an earlier one on. */
+  readonly outline: Outline | null
+  /** The stage that it was taped at; null: it is the build's. */
+  readonly outlineStage: number | null
   readonly frontShare: Known | null
   readonly mass: Known | null
   readonly power: Known | null
@@ -62,7 +68,10 @@ export interface AeroRoom {
   readonly tests: readonly RoomTest[]
   readonly basis: AeroBasis
   readonly airDensityKgM3: number
-  readonly outline: Outline | null
+  /** Of the build's own. */
+  readonly sheets: readonly SheetState[]
+  /** What the air asks of a panel at the fastest speed, without a load factor. */
+  readonly panelPressurePa: number
 }
 
 const knownOf = (found: Known | undefined): Known | null => (found ? { value: found.value, sd: found.sd, proof: found.proof } : null)
@@ -81,6 +90,7 @@ function limitsAt(car: Car, position: number): AeroLimit[] {
 function stageOf(car: Car, position: number): AeroRoomStage {
   const { targets } = car.records
   const balance = targets.find(({ metric }) => metric === 'aeroBalance')
+  const tapedAt = car.stages.findLastIndex(({ outline }, i) => i <= position && outline)
   const taped = Object.fromEntries(
     AERO_METRICS.flatMap((metric) => {
       const found = aeroValue(car, position, metric)
@@ -91,8 +101,11 @@ function stageOf(car: Car, position: number): AeroRoomStage {
     devices: devicesAtStage(car, position),
     anchors: anchorsAt(car, position),
     mounts: mountsAtStage(car, position),
+    panels: panelsAtStage(car, position),
     sheet: setupSheet(car, position),
-    wheelbaseM: car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM,
+    wheelbaseM: (car.builds[position] ?? car.records.build).wheelbaseM,
+    outline: (car.builds[position] ?? car.records.build).outline,
+    outlineStage: tapedAt === -1 ? null : tapedAt,
     frontShare: knownOf(frontShareAt(car, position)),
     mass: knownOf(massOf(car, position)),
     power: knownOf(powerAtStage(car, position)),
@@ -110,7 +123,7 @@ function stageOf(car: Car, position: number): AeroRoomStage {
  * @example makeAeroRoom(CAR).stages.length // 2
  */
 export function makeAeroRoom(car: Car): AeroRoom {
-  const { airDensityKgM3, outline } = car.records.build
+  const { airDensityKgM3 } = car.records.build
   return {
     stages: car.stages.map((_, position) =>
       orElse(
@@ -121,7 +134,8 @@ export function makeAeroRoom(car: Car): AeroRoom {
     tests: carTests(car).map((test) => ({ ...test, told: toldByTest(car, test) })),
     basis: basisOf(car),
     airDensityKgM3,
-    outline,
+    sheets: ownSheets(car),
+    panelPressurePa: panelPressurePa(car),
   }
 }
 

@@ -199,6 +199,26 @@ describe('loads that rest on steady runs', () => {
     expect((tested?.rearM2 ?? 0) - (devices?.rearM2 ?? 0)).toBeCloseTo(0.1 - -0.07, 5)
     expect(carTests(car)[0]?.loads?.frontSdM2).toBeGreaterThan(0.02 * 0.15)
   })
+  it('stand over the speed of the air where a pitot tube read it both ways: wind and the tube’s own error fall out', () => {
+    const WIND = 4
+    const run = (direction: 'out' | 'back') => {
+      const { steady } = steadyRun(0.15, 0.1)
+      // Over the ground it was slower by the wind out, and quicker back; the tube reads 6 % too much.
+      const points = steady.points.map((point) => ({
+        ...point,
+        speedMps: point.speedMps - (direction === 'out' ? WIND : -WIND),
+        pitotPa: 1.06 * 0.5 * RHO * point.speedMps ** 2,
+      }))
+      return { id: direction, testId: 'steady', position: direction === 'out' ? 0 : 1, steady: { ...steady, direction, points } }
+    }
+    const [found] = carTests(carWith({ aeroTests: [test], aeroRuns: [run('out'), run('back')] }))
+    expect(found?.pitot).toEqual({ factor: expect.closeTo(1.06, 6), headWindMps: expect.closeTo(WIND, 5) })
+    expect([found?.loads?.frontM2, found?.loads?.rearM2]).toEqual([expect.closeTo(0.15, 5), expect.closeTo(0.1, 5)])
+    const [alone] = carTests(carWith({ aeroTests: [test], aeroRuns: [run('out')] }))
+    expect(alone?.whyNot).toMatch(/One direction cannot tell the wind/)
+    const [untold] = carTests(carWith({ aeroTests: [test], aeroRuns: [steadyRun(0.15, 0.1)] }))
+    expect(untold?.pitot).toBeNull()
+  })
   it('stand only where balance is read at the tyres', () => {
     const geometric = carWith({
       build: { ...base.records.build, aeroBasis: { balanceSchool: 'geometric' } },

@@ -1,5 +1,6 @@
 import { fittedCoastDown } from '../../aero/coast-down-drag.ts'
 import { type MeasuredDownforce, measuredDownforce } from '../../aero/measured-downforce.ts'
+import { type PitotPoint, type PitotSpeeds, pitotSpeeds } from '../../aero/pitot-speeds.ts'
 import { airDensity } from '../../air/density.ts'
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
@@ -59,6 +60,8 @@ export interface CarTest {
   readonly pairs: readonly TestPair[]
   readonly drag: TestDrag | null
   readonly loads: MeasuredDownforce | null
+  /** What a pitot tube said, where it was read at every point that counts; loads are on its speeds then. */
+  readonly pitot: Omit<PitotSpeeds, 'airSpeedMps'> | null
   /** Why nothing came of it, or why it stands for no stage; null where it stands for its own. */
   readonly whyNot: string | null
 }
@@ -106,8 +109,19 @@ function pairsOf(car: Car, test: AeroTest, runs: readonly AeroRun[]): TestPair[]
   })
 }
 
-/** Loads of a steady test by the springs of its stage; all its runs read the same way, on one line. */
-function steadyOf(car: Car, test: AeroTest, position: number, runs: readonly AeroRun[]): MeasuredDownforce {
+type Steady = NonNullable<AeroRun['steady']>
+
+/** Speeds of the air by the tube, where it was read at every point; null where it was not. */
+function pitotOf(counting: readonly Steady[], airDensityKgM3: number): PitotSpeeds | null {
+  const points = counting.flatMap(({ direction, points: own }) =>
+    own.flatMap(({ speedMps, pitotPa }): PitotPoint[] => (pitotPa !== null && direction !== null ? [{ speedMps, pitotPa, direction }] : [])),
+  )
+  const count = counting.reduce((sum, { points: own }) => sum + own.length, 0)
+  return points.length === count ? pitotSpeeds(points, airDensityKgM3) : null
+}
+
+/** Loads of a steady test by the springs of its stage; all its runs read the same way, on one line, over the air's speed where a tube read it. */
+function steadyOf(car: Car, test: AeroTest, position: number, runs: readonly AeroRun[]): MeasuredDownforce & Pick<CarTest, 'pitot'> {
   const counting = runs.flatMap(({ steady, setAside }) => (steady && setAside === null ? [steady] : []))
   const [first] = counting
   if (!first) throw new CalculationError('missing', 'points', 'No point counts. Type what the axles read at three speeds at least.')
@@ -123,9 +137,11 @@ function steadyOf(car: Car, test: AeroTest, position: number, runs: readonly Aer
     readingSdM: READING_SD_M,
     rateRelativeSd: RATE_RELATIVE_SD[first.reading],
   })
-  return measuredDownforce({
-    speedMps: points.map(({ speedMps }) => speedMps),
-    airDensityKgM3: airOf(car, test).airDensityKgM3,
+  const { airDensityKgM3 } = airOf(car, test)
+  const pitot = pitotOf(counting, airDensityKgM3)
+  const measured = measuredDownforce({
+    speedMps: pitot?.airSpeedMps ?? points.map(({ speedMps }) => speedMps),
+    airDensityKgM3,
     front: axle(front, 'frontM'),
     rear: axle(rear, 'rearM'),
     decelerationMps2: points.some(({ decelerationMps2 }) => decelerationMps2 !== null) ? points.map(({ decelerationMps2 }) => decelerationMps2 ?? 0) : null,
@@ -133,6 +149,7 @@ function steadyOf(car: Car, test: AeroTest, position: number, runs: readonly Aer
     centreHeightM: USUAL_CENTRE_HEIGHT_M,
     wheelbaseM: car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM,
   })
+  return { ...measured, pitot: pitot && { factor: pitot.factor, headWindMps: pitot.headWindMps } }
 }
 
 /** Why a test is none of the stage it was entered at: a device of it was not yet on, or one of a later stage was; null where it is. */
@@ -165,8 +182,9 @@ function resultOf(car: Car, test: AeroTest): CarTest {
           ),
         )
       : null
-  const loads = test.kind === 'steady' ? attempt(() => steadyOf(car, test, position, runs)) : null
-  const failure = [drag, loads].find((found) => found instanceof CalculationError) as CalculationError | undefined
+  const steady = test.kind === 'steady' ? attempt(() => steadyOf(car, test, position, runs)) : null
+  const { pitot = null, ...loads } = steady === null || steady instanceof CalculationError ? {} : steady
+  const failure = [drag, steady].find((found) => found instanceof CalculationError) as CalculationError | undefined
   const { airDensityKgM3, hasAir } = airOf(car, test)
   return {
     id: test.id,
@@ -184,7 +202,8 @@ function resultOf(car: Car, test: AeroTest): CarTest {
       drag && !(drag instanceof CalculationError)
         ? { areaM2: drag.dragAreaM2, sdM2: drag.dragAreaSdM2, rollingCoefficient: drag.rollingCoefficient, systematicSdM2: drag.systematicSdM2 }
         : null,
-    loads: loads && !(loads instanceof CalculationError) ? loads : null,
+    loads: 'frontM2' in loads ? loads : null,
+    pitot,
     whyNot: failure?.message ?? whyOther(car, test, position),
   }
 }

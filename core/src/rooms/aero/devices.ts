@@ -169,7 +169,7 @@ function picksAt(car: Car, position: number): ReadonlyMap<string, string> {
  */
 export const devicesAtStage = rememberByIndex((car: Car, position: number): readonly RoomDevice[] => {
   const picks = picksAt(car, position)
-  const { outline } = car.records.build
+  const { outline } = car.builds[position] ?? car.records.build
   return car.records.aeroDevices
     .filter((device) => isInCar(car, device, position))
     .map((device) => {

@@ -3,13 +3,10 @@ import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import type { Mount } from '../../records/mount-kind.ts'
 import type { Car } from '../../stages/car.ts'
-import { type FootLoad, mountLoads, rodLoad } from '../../structure/mounts.ts'
+import { type FootLoad, mountLoads, rodLoad, STEEL_YOUNG_PA } from '../../structure/mounts.ts'
 import { basisOf } from './basis.ts'
 import { devicesAtStage, type RoomDevice } from './devices.ts'
 import { pickedNotch } from './totals.ts'
-
-/** Of a round rod, where nobody said: steel. */
-const STEEL_YOUNG_PA = 205e9
 
 /** Kinds that fly into people when they let go: each wants a mount that was looked at, and something that holds it still. */
 const FLYING: readonly RoomDevice['kind'][] = ['wing', 'splitter']

@@ -39,7 +39,7 @@ export const stageAero = rememberByIndex((car: Car, position: number): AeroTotal
  */
 export const heightsAtStage = rememberByIndex((car: Car, position: number): HeightsInput | undefined => {
   const [front, rear] = [axleAtStage(car, position, 'front'), axleAtStage(car, position, 'rear')]
-  const { outline, airDensityKgM3 } = car.records.build
+  const { outline, airDensityKgM3 } = car.builds[position] ?? car.records.build
   const aero = stageAero(car, position)
   if (!front || !rear || !outline || !aero) return undefined
   const wheelbaseM = wheelbaseAt(car, position)
@@ -155,7 +155,7 @@ function tapedAt(car: Car, position: number, metric: TapeMetric): StageValue | u
 function boxedAt(car: Car, position: number, metric: TapeMetric): StageValue | undefined {
   const taped = tapedAt(car, position, metric)
   if (taped || metric === 'noise') return taped
-  const { outline } = car.records.build
+  const { outline } = car.builds[position] ?? car.records.build
   const devices = devicesAtStage(car, position)
   if (!outline || !devices.some(({ kind, notches }) => kind !== 'body' && notches.some(({ box }) => box))) return undefined
   const reading = boxAtPicks(devices, {}, { ...outline, wheelbaseM: wheelbaseAt(car, position) })[metric]

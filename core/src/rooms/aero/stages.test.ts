@@ -36,6 +36,18 @@ describe('aero of a stage', () => {
     expect(chances.downforce).toBeCloseTo(0.699, 3)
     expect(chances.balance).toBeCloseTo(0.21, 3)
   })
+  it('is taped as its stage is: from there on another nose, before it the one that was', () => {
+    const from = (position: number, frontOverhangM: number) =>
+      carWith({ stages: STAGES.map((stage, i) => (i === position ? { ...(stage as object), outline: { ...OUTLINE, frontOverhangM } } : stage)) })
+    expect(aeroValue(from(LAST, 0.95), LAST, 'reachFront')?.value).toBeCloseTo(0.15, 9)
+    expect(aeroValue(from(0, 0.95), LAST, 'reachFront')?.value).toBeCloseTo(0.15, 9)
+    const rooms = makeAeroRoom(from(LAST, 0.95)).stages.map((stage) => [stage?.outline?.frontOverhangM, stage?.outlineStage])
+    expect(rooms).toEqual(STAGES.map((_, i) => (i === LAST ? [0.95, LAST] : [0.9, null])))
+    // Where the splitter's force acts moves with the bumper that its lip stands out of.
+    const lip = (made: ReturnType<typeof carWith>) =>
+      devicesAtStage(made, LAST).find(({ kind }) => kind === 'splitter')?.notches[0]?.force as { xM: number } | undefined
+    expect(lip(from(LAST, 0.95))?.xM).not.toBe(lip(car)?.xM)
+  })
   it('reads the rule box from the boxes, until a tape says otherwise', () => {
     expect(aeroValue(car, LAST, 'reachFront')?.value).toBeCloseTo(0.2, 9)
     expect(aeroValue(car, LAST, 'reachSide')?.value).toBeCloseTo(0.035, 9)

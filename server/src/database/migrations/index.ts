@@ -23,6 +23,9 @@ import * as typedAt from './0021-typed-at.ts'
 import * as crew from './0022-crew.ts'
 import * as copies from './0023-copies.ts'
 import * as garageRows from './0024-garage-rows.ts'
+import * as keptResults from './0025-kept-results.ts'
+import * as panels from './0026-panels.ts'
+import * as outlineOfStage from './0027-outline-of-a-stage.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -49,4 +52,7 @@ export const migrations: Record<string, Knex.Migration> = {
   '0022-crew': crew,
   '0023-copies': copies,
   '0024-garage-rows': garageRows,
+  '0025-kept-results': keptResults,
+  '0026-panels': panels,
+  '0027-outline-of-a-stage': outlineOfStage,
 }

@@ -1,4 +1,4 @@
-import { type AeroRoom, type AeroRoomStage, UNIT_SETS, USUAL_AERO_BASIS } from '@bold-ballast/core'
+import { type AeroRoomStage, UNIT_SETS, USUAL_AERO_BASIS } from '@bold-ballast/core'
 import { describe, expect, it, test } from 'vitest'
 import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { biggestWing } from './biggest-wing.ts'
@@ -157,7 +157,7 @@ describe('a device in a form', () => {
 
 describe('a wing as big as the box allows', () => {
   const made = (limits: object[]) => ({ limits, wheelbaseM: 2.65 }) as unknown as AeroRoomStage
-  const outline = { roofHeightM: 1.43, rearOverhangM: 1, bodyWidthM: 1.74 } as unknown as AeroRoom['outline']
+  const outline = { roofHeightM: 1.43, rearOverhangM: 1, bodyWidthM: 1.74 } as unknown as AeroRoomStage['outline']
   const limit = (metric: string, value: number) => ({ id: metric, metric, sense: 'atMost', value })
   const ask = (more: FormValues, limits: object[], set: SetName = 'metric') =>
     biggestWing({ pivotX: '3450 mm', pivotZ: '1350 mm', notches: 'low; 0°\nhigh; 12°', ...more }, UNIT_SETS[set], '.', { made: made(limits), outline })

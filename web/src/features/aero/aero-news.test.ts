@@ -40,12 +40,14 @@ describe('what the room says', () => {
       limits: [{ id: 'l', metric: 'reachSide', sense: 'atMost', value: 0.02 }],
       taped: {},
       mounts: [],
+      panels: [],
+      outline: OUTLINE,
       ...more,
     }) as unknown as AeroRoomStage
-  const room = { outline: OUTLINE, basis: USUAL_AERO_BASIS } as unknown as AeroRoom
+  const room = { basis: USUAL_AERO_BASIS } as unknown as AeroRoom
   const text = (_: string, value: number) => `${(1000 * value).toFixed(0)} mm`
   const say = (made: AeroRoomStage, picks = {}) =>
-    aeroNews(made, room, aeroTotals(made.devices, picks, totalsBasis(made, room)), boxVerdicts(made, room.outline, picks), text as never)
+    aeroNews(made, aeroTotals(made.devices, picks, totalsBasis(made, room)), boxVerdicts(made, made.outline, picks), text as never)
   it('the worst limit, then where downforce acts against the weight', () => {
     const made = stage([
       device('body', 'body', [notch('b', { box: null })]),
@@ -53,15 +55,15 @@ describe('what the room says', () => {
     ])
     expect(say(made)).toMatch(/^Canards 35 mm too wide|^Canards 15 mm too wide; downforce acts 24 points behind the weight$/)
     expect(say(made, { canards: 'narrow' })).toMatch(/^Downforce acts \d+ points behind the weight$/)
-    const [verdict] = boxVerdicts(made, room.outline, {})
+    const [verdict] = boxVerdicts(made, made.outline, {})
     expect(verdict).toMatchObject({ margin: -0.015, name: 'canards', others: [{ device: 'canards', notch: 'narrow', breaks: false }] })
   })
   it('a tape stands before the boxes, as long as the notches are those of the car', () => {
     const made = stage([device('body', 'body', [notch('b')]), device('canards', 'canards', [notch('wide'), notch('narrow')])], {
       taped: { reachSide: { value: 0.018, sd: 0.002, proof: 'measured' } },
     })
-    expect(boxVerdicts(made, room.outline, {})[0]).toMatchObject({ value: 0.018, isTaped: true, margin: 0.002 })
-    expect(boxVerdicts(made, room.outline, { canards: 'narrow' })[0]?.isTaped).toBe(false)
+    expect(boxVerdicts(made, made.outline, {})[0]).toMatchObject({ value: 0.018, isTaped: true, margin: 0.002 })
+    expect(boxVerdicts(made, made.outline, { canards: 'narrow' })[0]?.isTaped).toBe(false)
   })
   it('says what is not known: a device, the bare body, an outline', () => {
     expect(say(stage([device('body', 'body', [notch('b')]), device('floor', 'floor', [notch('f', { force: null, proof: null })])]))).toMatch(
@@ -77,5 +79,12 @@ describe('what the room says', () => {
     expect(say(made(held('wing', { lacksSecond: true }), held('lip', { use: 1.2 })))).toMatch(/^The mount of lip carries more than it is rated for/)
     expect(say(made(held('lip', { lacksMount: true, mount: null })))).toMatch(/^Nobody said how lip is held/)
     expect(say(made(held('wing', {})))).toMatch(/^Downforce acts/)
+  })
+  it('after the mounts, a chosen panel that does not hold; a kerb alone is no news', () => {
+    const kept = (faults: string[], isChosen = true) => ({ panel: { isChosen }, deviceName: 'splitter', faults })
+    const made = (...panels: object[]) => stage([device('body', 'body', [notch('b')])], { limits: [], panels })
+    expect(say(made(kept(['standing', 'kerb'])))).toMatch(/^The panel of splitter holds nobody on its edge; downforce acts/)
+    expect(say(made(kept(['rods'])))).toMatch(/^The panel of splitter asks more of its rods/)
+    expect(say(made(kept(['kerb']), kept(['air'], false)))).toMatch(/^Downforce acts/)
   })
 })

@@ -12,7 +12,7 @@ import { Alert } from '../../ui/states.tsx'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { DevicePanel } from './device-panel.tsx'
 import { aeroNews } from './news.ts'
-import { OutlinePanel } from './outline-panel.tsx'
+import { OutlinePanel, StageOutlinePanel } from './outline-panel.tsx'
 import { totalsBasis } from './tab-props.ts'
 import { TABS } from './tabs.ts'
 import { boxVerdicts } from './verdicts.ts'
@@ -50,9 +50,11 @@ function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, Ae
   const [tab, open] = useTab(TABS)
   const address = useAddress()
   const [isTaping, setIsTaping] = useAsked('outline')
+  const [isTapingAnew, setIsTapingAnew] = useState(false)
   const [isAdding, setIsAdding] = useAsked('device')
   const { picks, pick, keep, failure } = usePicks(records, made, stageId)
-  const { basis, airDensityKgM3, outline } = room
+  const { basis, airDensityKgM3 } = room
+  const { outline } = made
   const totals = useMemo(() => aeroTotals(made.devices, picks, totalsBasis(made, room)), [made, picks, room])
   const verdicts = useMemo(() => boxVerdicts(made, outline, picks), [made, outline, picks])
   const { speedMps } = basis
@@ -61,7 +63,7 @@ function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, Ae
     <>
       <title>{`${records.build.name}: Aero · Bold Ballast`}</title>
       <div className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-        <h1>{aeroNews(made, room, totals, verdicts, text)}</h1>
+        <h1>{aeroNews(made, totals, verdicts, text)}</h1>
       </div>
       <div className="flex flex-wrap items-start gap-x-4">
         <Tabs tabs={TABS} tab={tab} open={open} />
@@ -104,6 +106,7 @@ function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, Ae
             setIsAdding(true)
           },
           openOutline: () => setIsTaping(true),
+          openOutlineAnew: () => setIsTapingAnew(true),
         }}
       />
       <p className="mt-3 text-xs text-quiet">
@@ -112,6 +115,11 @@ function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, Ae
       {isTaping && (
         <Panel title="The car by a tape, and where aero is quoted" onClose={() => setIsTaping(false)}>
           <OutlinePanel records={records} onDone={() => setIsTaping(false)} />
+        </Panel>
+      )}
+      {isTapingAnew && (
+        <Panel title={`The car by a tape from stage ${position} on`} onClose={() => setIsTapingAnew(false)}>
+          <StageOutlinePanel records={records} stageId={stageId} outline={outline} onDone={() => setIsTapingAnew(false)} />
         </Panel>
       )}
       {isAdding && (

@@ -1,4 +1,4 @@
-import { type AeroRoom, type AeroRoomStage, largestChordM, type QuantityKind, SPARE_M, type WingPose } from '@bold-ballast/core'
+import { type AeroRoomStage, largestChordM, type QuantityKind, SPARE_M, type WingPose } from '@bold-ballast/core'
 import { FormReader, type FormValues } from '../../ui/forms/form-reader.ts'
 import { typedText } from '../../ui/quantity.ts'
 
@@ -29,7 +29,7 @@ export function biggestWing(
   values: FormValues,
   units: Units,
   decimalMark: '.' | ',',
-  { made, outline }: { made: AeroRoomStage; outline: AeroRoom['outline'] },
+  { made, outline }: { made: AeroRoomStage; outline: AeroRoomStage['outline'] },
 ): BiggestWing {
   if (!outline) return { why: 'Tape the outline first: the limits hang on it.' }
   const read = new FormReader(values, units, decimalMark)

@@ -93,7 +93,7 @@ export function DevicePanel({
                 onClick={() => {
                   const made = room.stages[position]
                   const found = made
-                    ? biggestWing(values ?? defaults, units, decimalMark, { made, outline: room.outline })
+                    ? biggestWing(values ?? defaults, units, decimalMark, { made, outline: made.outline })
                     : { why: 'This stage cannot be worked out.' }
                   if ('why' in found) return setWhy(found.why)
                   setWhy(null)

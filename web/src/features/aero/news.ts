@@ -1,4 +1,4 @@
-import type { AeroRoom, AeroRoomStage, AeroTotals, QuantityKind } from '@bold-ballast/core'
+import type { AeroRoomStage, AeroTotals, PanelFault, QuantityKind } from '@bold-ballast/core'
 import type { BoxVerdict } from './verdicts.ts'
 
 type Text = (kind: QuantityKind, value: number, options?: { decimals?: number }) => string
@@ -31,14 +31,29 @@ export function mountWords({ mounts }: Pick<AeroRoomStage, 'mounts'>): string | 
   return `${bad.name} ${bad.mount?.carriedBy === 'lid' ? 'stands on a lid and ' : ''}has no tether`
 }
 
-/** Title of the room at a stage: the worst of its limits, else of its mounts, then where downforce acts against the weight. */
-export function aeroNews(made: AeroRoomStage, room: AeroRoom, totals: AeroTotals, verdicts: readonly BoxVerdict[], text: Text): string {
-  if (made.devices.length === 0) return room.outline ? 'No device is in the car at this stage' : 'Nothing is taped yet'
+const PANEL_FAULT_WORDS: Readonly<Record<PanelFault, string>> = {
+  air: 'does not hold the air at the fastest speed',
+  standing: 'holds nobody on its edge',
+  rods: 'asks more of its rods than they are rated for',
+  kerb: 'bends on a kerb from below',
+}
+
+/** The first chosen panel that does not hold, in words. */
+export function panelWords({ panels }: Pick<AeroRoomStage, 'panels'>): string | null {
+  const bad = panels.find(({ panel, faults }) => panel.isChosen && faults.some((fault) => fault !== 'kerb'))
+  return bad?.faults[0] ? `the panel of ${bad.deviceName} ${PANEL_FAULT_WORDS[bad.faults[0]]}` : null
+}
+
+/** Title of the room at a stage: the worst of its limits, else of its mounts and panels, then where downforce acts against the weight. */
+export function aeroNews(made: AeroRoomStage, totals: AeroTotals, verdicts: readonly BoxVerdict[], text: Text): string {
+  if (made.devices.length === 0) return made.outline ? 'No device is in the car at this stage' : 'Nothing is taped yet'
   const worst = verdicts.filter(({ margin }) => margin < 0).sort((a, b) => a.margin - b.margin)[0]
   const gap = gapWords(made, totals)
   const unknown = totals.loads.unknown[0]
   const parts = [
-    worst ? `${worst.name ?? worst.word} ${text('length', -worst.margin)} ${OVER[worst.limit.metric] ?? 'past its limit'}` : mountWords(made),
+    worst
+      ? `${worst.name ?? worst.word} ${text('length', -worst.margin)} ${OVER[worst.limit.metric] ?? 'past its limit'}`
+      : (mountWords(made) ?? panelWords(made)),
     unknown ? `nobody knows what ${unknown} does` : totals.loads.lacksBody ? 'the bare body is not known' : (gap ?? totals.noBalance?.split(':')[0] ?? null),
   ].filter((each): each is string => each !== null)
   return capital(parts.join('; ')) || 'Every limit holds'

@@ -34,10 +34,12 @@ const TAPES = [
 
 const words = (keys: readonly string[], said: Readonly<Record<string, string>>) => keys.map((value) => ({ value, label: said[value] ?? value }))
 
+export const tapeFieldSpecs: readonly FieldSpec[] = TAPES.map(
+  ([name, label, hint], i): FieldSpec => ({ name, label, ...(hint ? { hint } : {}), ...(i === 0 ? { section: 'Eleven tapes and a wheel' } : {}) }),
+)
+
 export const outlineFieldSpecs: readonly FieldSpec[] = [
-  ...TAPES.map(
-    ([name, label, hint], i): FieldSpec => ({ name, label, ...(hint ? { hint } : {}), ...(i === 0 ? { section: 'Eleven tapes and a wheel' } : {}) }),
-  ),
+  ...tapeFieldSpecs,
   { name: 'speed', label: 'Every number of aero is said at', section: 'Where aero is quoted' },
   { name: 'fastest', label: 'Fastest on track', hint: 'Heights, panels and mounts are checked there.' },
   {
@@ -51,11 +53,15 @@ export const outlineFieldSpecs: readonly FieldSpec[] = [
   { name: 'rollingSchool', label: 'Coasting takes', type: 'select', options: words(ROLLING_SCHOOLS, ROLLING_SCHOOL_WORDS) },
 ]
 
+/** The texts of an outline; empty ones where nothing is taped. */
+export const tapeDefaults = (outline: Build['outline'], units: Units): FormValues =>
+  Object.fromEntries(TAPES.map(([name]) => [name, outline ? typedText('length', outline[name], units.length) : '']))
+
 /** The texts that the form starts with. */
 export function outlineDefaults({ outline, aeroBasis }: Pick<Build, 'outline' | 'aeroBasis'>, units: Units): FormValues {
   const basis = aeroBasis ?? USUAL_AERO_BASIS
   return {
-    ...Object.fromEntries(TAPES.map(([name]) => [name, outline ? typedText('length', outline[name], units.length) : ''])),
+    ...tapeDefaults(outline, units),
     speed: typedText('speed', basis.speedMps, units.speed),
     fastest: typedText('speed', basis.fastestMps, units.speed),
     balanceSchool: basis.balanceSchool,
@@ -64,21 +70,23 @@ export function outlineDefaults({ outline, aeroBasis }: Pick<Build, 'outline' | 
   }
 }
 
+/** What the form makes of the tapes: all of them, or null where none is typed. */
+export function tapedOutline(read: FormReader, outline: Build['outline']): Record<string, unknown> | null {
+  if (!TAPES.some(([name]) => read.raw(name) !== '')) return null
+  const taped = TAPES.map(([name, label, , least, most]) => {
+    const { value } = read.quantity(name, label, 'length')
+    if (!(value >= least && value <= most))
+      read.refuse(
+        name,
+        `It lies from ${typedText('length', least, read.units.length)} to ${typedText('length', most, read.units.length)}. Check the number and its unit.`,
+      )
+    return [name, value]
+  })
+  return { ...Object.fromEntries(taped), sdM: outline?.sdM ?? 0.005 }
+}
+
 /** What the form makes of the build's outline and basis; tapes are all there or none. */
 export function outlineBody(read: FormReader, { outline, aeroBasis }: Pick<Build, 'outline' | 'aeroBasis'>): Record<string, unknown> {
-  const hasAny = TAPES.some(([name]) => read.raw(name) !== '')
-  const taped = () =>
-    Object.fromEntries(
-      TAPES.map(([name, label, , least, most]) => {
-        const { value } = read.quantity(name, label, 'length')
-        if (!(value >= least && value <= most))
-          read.refuse(
-            name,
-            `It lies from ${typedText('length', least, read.units.length)} to ${typedText('length', most, read.units.length)}. Check the number and its unit.`,
-          )
-        return [name, value]
-      }),
-    )
   const speedOf = (name: string, label: string, most: number) => {
     const { value } = read.quantity(name, label, 'speed')
     if (!(value >= 10 && value <= most))
@@ -86,7 +94,7 @@ export function outlineBody(read: FormReader, { outline, aeroBasis }: Pick<Build
     return value
   }
   return {
-    outline: hasAny ? { ...taped(), sdM: outline?.sdM ?? 0.005 } : null,
+    outline: tapedOutline(read, outline),
     aeroBasis: {
       speedMps: speedOf('speed', 'The speed', 100),
       fastestMps: speedOf('fastest', 'The fastest', 120),

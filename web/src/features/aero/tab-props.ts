@@ -19,6 +19,8 @@ export interface AeroTabProps {
   readonly speedMps: number
   readonly openDevice: (id: string) => void
   readonly openOutline: () => void
+  /** The tapes of this stage on. */
+  readonly openOutlineAnew: () => void
 }
 
 /** Where the sums of a stage are quoted, with the tests that they start from. */

@@ -1,4 +1,4 @@
-import { type AeroLimit, type AeroRoom, type AeroRoomStage, boxAtPicks, METRIC_INFO, type Picks } from '@bold-ballast/core'
+import { type AeroLimit, type AeroRoomStage, boxAtPicks, METRIC_INFO, type Picks } from '@bold-ballast/core'
 
 export interface BoxVerdict {
   readonly limit: AeroLimit
@@ -17,7 +17,7 @@ export interface BoxVerdict {
 const marginOf = ({ sense, value }: AeroLimit, found: number) => Math.round((sense === 'atMost' ? value - found : found - value) * 1e6) / 1e6
 
 /** Every rule limit of a stage against the devices as they are looked at. */
-export function boxVerdicts(made: AeroRoomStage, outline: AeroRoom['outline'], picks: Picks): BoxVerdict[] {
+export function boxVerdicts(made: AeroRoomStage, outline: AeroRoomStage['outline'], picks: Picks): BoxVerdict[] {
   if (!outline) return []
   const geometry = { ...outline, wheelbaseM: made.wheelbaseM }
   const now = boxAtPicks(made.devices, picks, geometry)

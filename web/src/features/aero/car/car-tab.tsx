@@ -119,9 +119,9 @@ function Steps({
 
 /** The car to scale with the planes of the rules, the force of each device, and where downforce acts against the weight. */
 export function CarTab(props: AeroTabProps) {
-  const { records, made, room, picks, pick, keep, totals, q, stageId, position, openDevice, openOutline } = props
+  const { records, made, room, picks, pick, keep, totals, q, stageId, position, openDevice, openOutline, openOutlineAnew } = props
   const [holder, width] = useWidth<HTMLDivElement>(720)
-  const verdicts = useMemo(() => boxVerdicts(made, room.outline, picks), [made, room.outline, picks])
+  const verdicts = useMemo(() => boxVerdicts(made, made.outline, picks), [made, made.outline, picks])
   const overs = useMemo(() => new Set(verdicts.filter(({ margin }) => margin < 0).map(({ name }) => name)), [verdicts])
   const isLooked = made.devices.some(({ id, picked }) => picks[id] !== undefined && picks[id] !== picked)
   const { units } = useQuantities()
@@ -132,10 +132,16 @@ export function CarTab(props: AeroTabProps) {
     <>
       <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_330px]">
         <div ref={holder} className="min-w-0">
-          {room.outline ? (
+          {made.outline ? (
             <ScrollBox label="The car to scale">
-              <SideView made={made} outline={room.outline} picks={picks} totals={totals} verdicts={verdicts} q={q} width={Math.max(560, width)} />
-              <p className="text-right">
+              <SideView made={made} outline={made.outline} picks={picks} totals={totals} verdicts={verdicts} q={q} width={Math.max(560, width)} />
+              <p className="flex flex-wrap justify-between gap-x-4">
+                <span className="text-xs text-quiet">
+                  {made.outlineStage === null ? 'Taped as bought.' : `Taped at stage ${made.outlineStage}.`}{' '}
+                  <button type="button" className="word-link no-print" onClick={openOutlineAnew}>
+                    {made.outlineStage === position ? 'Change the tapes of this stage' : 'Tape it anew from this stage on'}
+                  </button>
+                </span>
                 <SvgButton name={`${records.build.name} aero stage ${position}`} holder={holder} what="the car to scale" />
               </p>
             </ScrollBox>

@@ -1,6 +1,6 @@
-import type { AeroRoom } from '@bold-ballast/core'
+import type { AeroRoomStage } from '@bold-ballast/core'
 
-export type Outline = NonNullable<AeroRoom['outline']>
+export type Outline = NonNullable<AeroRoomStage['outline']>
 
 /** From metres of the car to the drawing. */
 export interface Scale {

@@ -5,7 +5,7 @@ import { api, readFailure } from '../../../data/api.ts'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { useAsked } from '../../../ui/hooks/use-asked.ts'
-import { useQuantities } from '../../../ui/quantity.ts'
+import { useQuantities, usualText } from '../../../ui/quantity.ts'
 import { dayText } from '../../../ui/words.ts'
 
 const isTaped = (metric: string): boolean => (TAPE_METRICS as readonly string[]).includes(metric)
@@ -51,7 +51,7 @@ export function TapedLine({ records, stageId }: { records: RecordsAnswer; stageI
       <h3 className="mb-1 font-semibold">Read on the car</h3>
       <OneLine
         label="What was read on the car, in one line"
-        placeholder="wing over roof -12 mm"
+        placeholder={`wing over roof ${usualText(units, 'length', -0.012)}`}
         text={line}
         type={(next) => {
           setLine(next)

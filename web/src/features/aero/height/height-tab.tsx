@@ -121,8 +121,8 @@ export function HeightTab(props: AeroTabProps) {
   const { made, room, totals, picks } = props
   const { text, units } = useQuantities()
   const [isTyping, setIsTyping] = useAsked('springs')
-  const { front, rear, wheelbaseM } = made
-  const { outline, basis, airDensityKgM3 } = room
+  const { front, rear, wheelbaseM, outline } = made
+  const { basis, airDensityKgM3 } = room
   const input = useMemo((): HeightsInput | null => {
     if (!front || !rear || !outline) return null
     return {

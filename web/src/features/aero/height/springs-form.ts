@@ -19,7 +19,7 @@ export const springFieldSpecs: readonly FieldSpec[] = AXLES.flatMap((axle): Fiel
   {
     name: `${axle}rubber`,
     label: 'Bump rubber, one point a line: squeeze, force',
-    hint: 'Such as: 5 mm; 400 N. Its last slope goes on.',
+    hint: (units) => `Such as: ${usualText(units, 'length', 0.005)}; ${usualText(units, 'force', 400)}. Its last slope goes on.`,
     type: 'textarea',
     isWide: true,
   },

@@ -2,6 +2,7 @@ import { CARRIED_BY, type CarriedBy, type Mount, type QuantityKind, SECONDS, typ
 import type { FormReader, FormValues } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { numberText, typedText } from '../../../ui/quantity.ts'
+import { readRods, rodDefaults } from '../rod-fields.ts'
 
 type Units = Readonly<Record<QuantityKind, string>>
 
@@ -52,30 +53,12 @@ export function mountDefaults(mount: Mount | null, units: Units): FormValues {
     bolts: bolts ? String(bolts.countPerFoot) : '',
     tension: bolts ? force(bolts.tensionN) : '',
     shear: bolts ? force(bolts.shearN) : '',
-    rods: rods ? String(rods.count) : '',
-    rodAngle: rods ? typedText('angle', rods.angleRad, '°') : '',
-    rodDiameter: rods ? length(rods.diameterM) : '',
-    rodLength: rods ? length(rods.lengthM) : '',
-    rodRated: rods ? force(rods.ratedN) : '',
+    ...rodDefaults(rods, units),
     isCable: String(rods?.isCable ?? false),
     loadFactor: numberText(mount.loadFactor),
     access: mount.access ?? '',
     lookedAtBy: mount.lookedAtBy ?? '',
     lookedAtOn: mount.lookedAtOn ?? '',
-  }
-}
-
-function readRods(read: FormReader): Mount['rods'] {
-  if (read.raw('rods') === '') return null
-  const angleRad = read.quantity('rodAngle', 'The angle', 'angle', '°').value
-  if (!(angleRad >= 0.0874 && angleRad <= 1.5708)) read.refuse('rodAngle', 'A rod stands at 5 to 90 degrees to the panel: flatter it holds nothing.')
-  return {
-    count: read.count('rods', 'Rods', 1, 20),
-    angleRad,
-    diameterM: read.quantity('rodDiameter', 'The thickness', 'length').value,
-    lengthM: read.quantity('rodLength', 'The length', 'length').value,
-    ratedN: read.quantity('rodRated', 'What it is rated for', 'force').value,
-    isCable: read.flag('isCable'),
   }
 }
 
@@ -104,7 +87,7 @@ export function mountBody(read: FormReader): Record<string, unknown> {
             shearN: read.quantity('shear', 'What a bolt holds across', 'force').value,
           }
         : null,
-    rods,
+    rods: rods && { ...rods, isCable: read.flag('isCable') },
     loadFactor: read.number('loadFactor', 'The load factor'),
     access: read.optional('access'),
     lookedAtBy: read.optional('lookedAtBy'),

@@ -1,166 +1,158 @@
-import {
-  airPressurePa,
-  attempt,
-  CalculationError,
-  choosePanel,
-  PANEL_MATERIALS,
-  parseQuantity,
-  STRIP_SUPPORT_WORDS,
-  type StripSupport,
-  USUAL_PRESSURE,
-} from '@bold-ballast/core'
-import { useMemo, useState } from 'react'
-import { Figure } from '../../../ui/figure.tsx'
-import { typedText, useQuantities } from '../../../ui/quantity.ts'
-import { ScrollBox } from '../../../ui/scroll-box.tsx'
-import { Caution } from '../../../ui/states.tsx'
+import type { RecordsAnswer } from '@bold-ballast/contract'
+import type { Panel, PanelState, SheetState } from '@bold-ballast/core'
+import { useState } from 'react'
+import { api, readFailure } from '../../../data/api.ts'
+import { Panel as SidePanel } from '../../../ui/dialog.tsx'
+import type { FormValues } from '../../../ui/forms/form-reader.ts'
+import { RecordForm } from '../../../ui/forms/record-form.tsx'
+import { useRemoval } from '../../../ui/forms/removal.tsx'
+import { useQuantities } from '../../../ui/quantity.ts'
+import { Alert, Caution } from '../../../ui/states.tsx'
 import type { AeroTabProps } from '../tab-props.ts'
+import { KeptPanels } from './kept-panels.tsx'
+import { OwnSheets } from './own-sheets.tsx'
+import { panelBody, panelDefaults, panelFieldSpecs } from './panel-form.ts'
+import { type FoundSheet, SheetChooser } from './sheet-chooser.tsx'
+import { sheetBody, sheetDefaults, sheetFieldSpecs } from './sheet-form.ts'
 
-const SUPPORTS = ['cantilever', 'clampedRod', 'hingedRod'] as const satisfies readonly StripSupport[]
+/** Kinds that are cut from sheets. */
+const CUT_FROM_SHEETS: readonly string[] = ['splitter', 'airDam', 'floor', 'sideSkirt', 'diffuser', 'spoiler', 'other']
 
-/** What each number of the sum is called on the screen. */
-const WORDS: Readonly<Record<string, string>> = {
-  lipM: 'From its clamp to the edge',
-  widthM: 'Width',
-  rodAtM: 'Rods, from the clamp',
-  standingN: 'On the edge',
-  carriedKg: 'A cooler',
+interface Editing {
+  readonly records: RecordsAnswer
+  readonly onDone: () => void
 }
 
-/** A refusal of the sum in the words of the screen; its bounds are in SI. */
-function sayRefusal({ field, message }: CalculationError): string {
-  const word = WORDS[field]
-  if (!word || !message.startsWith(`${field} is`)) return message
-  const unit = field.endsWith('Kg') ? 'kg' : field.endsWith('N') ? 'N' : 'm'
-  return `${message.replace(field, word).replace(/\.$/, '')}, in ${unit}.`
+function PanelForm({
+  records,
+  panel,
+  begin,
+  deviceId,
+  sheets,
+  onDone,
+}: Editing & { panel: (Panel & { version: number }) | null; begin: FormValues; deviceId: string; sheets: readonly SheetState[] }) {
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
+  const buildId = records.build.id
+  const { take, notice } = useRemoval(buildId, 'panels')
+  const resource = 'panels' as const
+  return (
+    <>
+      {notice}
+      {panel && (
+        <p className="mb-3">
+          <button type="button" className="word-link" onClick={() => void take(panel).then(onDone)}>
+            Delete it
+          </button>
+        </p>
+      )}
+      <RecordForm
+        key={`${panel?.id ?? deviceId} ${panel?.version ?? 0}`}
+        draftKey={`${buildId}.panel.${panel?.id ?? `new.${deviceId}`}`}
+        fields={panelFieldSpecs(sheets.map(({ record }) => record))}
+        defaults={begin}
+        submitLabel="Store the panel"
+        toBody={(read, id) => ({ ...panelBody(read), ...(panel ? { version: panel.version } : { id, deviceId }) })}
+        send={(body) => (panel ? patch({ buildId, resource, id: panel.id, body }).unwrap() : create({ buildId, resource, body }).unwrap())}
+        onDone={onDone}
+      />
+    </>
+  )
 }
 
-/** Of each material the thinnest sheet that holds the air at the fastest speed and a person on its edge, side by side. */
-export function PanelTab({ room, made }: AeroTabProps) {
-  const { units, text, decimalMark } = useQuantities()
-  const splitter = made.devices.find(({ splitter: own }) => own !== null)?.splitter
-  const [typed, setTyped] = useState({
-    lip: typedText('length', splitter?.lipM ?? 0.15, units.length),
-    width: typedText('length', splitter?.widthM ?? 1.6, units.length),
-    person: typedText('force', 1000, units.force),
-    cooler: typedText('mass', 0, units.mass),
-    rod: '',
-  })
-  const [support, setSupport] = useState<StripSupport>('cantilever')
-  const [span, setSpan] = useState<'along' | 'across'>('along')
-  const pressurePa = USUAL_PRESSURE * airPressurePa(room.airDensityKgM3, room.basis.fastestMps)
-  const found = useMemo(
-    () =>
-      attempt(() => {
-        const length = (text: string, field: string) => parseQuantity(text, 'length', { defaultUnit: units.length, decimalMark, field }).value
-        return choosePanel(
-          {
-            support,
-            lipM: length(typed.lip, 'Lip'),
-            widthM: length(typed.width, 'Width'),
-            rodAtM: support === 'cantilever' || typed.rod === '' ? null : length(typed.rod, 'Rods'),
-            rodNPerM2: null,
-            pressurePa,
-            loadFactor: 2,
-            standingN: parseQuantity(typed.person, 'force', { defaultUnit: units.force, decimalMark, field: 'Standing' }).value,
-            mostTipM: 0.005,
-            carriedKg: parseQuantity(typed.cooler, 'mass', { defaultUnit: units.mass, decimalMark, field: 'Cooler' }).value,
-            span,
-          },
-          PANEL_MATERIALS,
-        )
-      }),
-    [typed, support, span, pressurePa, units, decimalMark],
+function SheetForm({ records, id, onDone }: Editing & { id: string }) {
+  const { units } = useQuantities()
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
+  const buildId = records.build.id
+  const { take, notice } = useRemoval(buildId, 'panel-materials')
+  const resource = 'panel-materials' as const
+  const sheet = records.panelMaterials.find((each) => each.id === id) ?? null
+  return (
+    <>
+      {notice}
+      {sheet && (
+        <p className="mb-3">
+          <button type="button" className="word-link" onClick={() => void take(sheet).then(onDone)}>
+            Delete it
+          </button>
+        </p>
+      )}
+      <RecordForm
+        key={`${id} ${sheet?.version ?? 0}`}
+        draftKey={`${buildId}.sheet.${id}`}
+        fields={sheetFieldSpecs}
+        defaults={sheetDefaults(sheet, units)}
+        submitLabel="Store the sheet"
+        toBody={(read, newId) => ({ ...sheetBody(read), ...(sheet ? { version: sheet.version } : { id: newId }) })}
+        send={(body) => (sheet ? patch({ buildId, resource, id: sheet.id, body }).unwrap() : create({ buildId, resource, body }).unwrap())}
+        onDone={onDone}
+      />
+    </>
   )
-  const input = (name: keyof typeof typed, label: string) => (
-    <label key={name} className="flex flex-col gap-1">
-      <span className="text-xs text-quiet">{label}</span>
-      <input value={typed[name]} onChange={(event) => setTyped({ ...typed, [name]: event.target.value })} className="w-32" />
-    </label>
-  )
+}
+
+/** Makes a panel the built one of its device; the one before is given up with it. */
+function useChoose(records: RecordsAnswer, panels: readonly PanelState[]) {
+  const [batch] = api.useBatchMutation()
+  const [failure, setFailure] = useState<string | null>(null)
+  const versionOf = (id: string) => records.panels.find((each) => each.id === id)?.version ?? 1
+  const choose = async (id: string) => {
+    const deviceId = panels.find(({ panel }) => panel.id === id)?.panel.deviceId
+    const before = panels.filter(({ panel }) => panel.deviceId === deviceId && panel.isChosen)
+    const write = (panelId: string, isChosen: boolean) => ({
+      kind: 'update' as const,
+      resource: 'panels' as const,
+      id: panelId,
+      body: { version: versionOf(panelId), isChosen },
+    })
+    const writes = [...before.map(({ panel }) => write(panel.id, false)), write(id, true)]
+    const answer = await batch({ buildId: records.build.id, batchId: crypto.randomUUID(), writes })
+    setFailure(answer.error ? readFailure(answer.error).message : null)
+  }
+  return { choose, failure }
+}
+
+/** Sheets that a splitter or floor can be cut from; what was kept of them, and which is built. */
+export function PanelTab({ records, room, made }: AeroTabProps) {
+  const { units } = useQuantities()
+  const [edited, setEdited] = useState<string | null>(null)
+  const [sheetId, setSheetId] = useState<string | null>(null)
+  const [found, setFound] = useState<FoundSheet | null>(null)
+  const { choose, failure } = useChoose(records, made.panels)
+  const devices = made.devices.filter(({ kind }) => CUT_FROM_SHEETS.includes(kind))
+  const panel = records.panels.find(({ id }) => id === edited)
+  const device = devices.find(({ id }) => id === (panel?.deviceId ?? found?.deviceId))
+  const close = () => {
+    setEdited(null)
+    setFound(null)
+  }
   return (
     <>
       <Caution className="mb-3">
         Dust and resin harm lungs and skin. Standing on a panel, and anything that may fly off, is for qualified people and the event’s rules.
       </Caution>
-      <div className="mb-3 flex flex-wrap items-end gap-3">
-        {input('lip', 'From its clamp to the edge')}
-        {input('width', 'Width')}
-        {input('person', 'On the edge: a person, a kerb')}
-        {input('cooler', 'Carries a cooler of')}
-        <label className="flex flex-col gap-1">
-          <span className="text-xs text-quiet">Held</span>
-          <select value={support} onChange={(event) => setSupport(event.target.value as StripSupport)}>
-            {SUPPORTS.map((each) => (
-              <option key={each} value={each}>
-                {STRIP_SUPPORT_WORDS[each]}
-              </option>
-            ))}
-          </select>
-        </label>
-        {support !== 'cantilever' && input('rod', 'Rods, from the clamp')}
-        <label className="flex flex-col gap-1">
-          <span className="text-xs text-quiet">Grain or flutes run</span>
-          <select value={span} onChange={(event) => setSpan(event.target.value as 'along' | 'across')}>
-            <option value="along">with the span</option>
-            <option value="across">across it</option>
-          </select>
-        </label>
-      </div>
-      <p className="mb-2 text-quiet">
-        Air at {text('speed', room.basis.fastestMps, { decimals: 0 })}: {text('pressure', pressurePa)} times 2 for stress; the tip may move{' '}
-        {text('length', 0.005)}.
-      </p>
-      {found instanceof CalculationError ? (
-        <p className="border-l-4 border-wait pl-3">{sayRefusal(found)}</p>
-      ) : (
-        <ScrollBox label="Materials">
-          <table className="w-full">
-            <thead>
-              <tr className="text-xs text-quiet">
-                <th className="text-left font-normal">Sheet</th>
-                <th className="pl-3 text-right font-normal">thinnest that holds both</th>
-                <th className="pl-3 text-right font-normal">air alone</th>
-                <th className="pl-3 text-right font-normal">kg/m²</th>
-                <th className="pl-3 text-right font-normal">tip, air</th>
-                <th className="pl-3 text-right font-normal">tip, person</th>
-                <th className="pl-3 text-right font-normal">strength in hand</th>
-                <th className="pl-3 text-right font-normal">price over ply</th>
-                <th className="pl-4 text-left font-normal">Working</th>
-              </tr>
-            </thead>
-            <tbody>
-              {found.map(({ material, panel, airOnlyM, decides }) => (
-                <tr key={material.key} className={`border-t border-line align-top ${panel.holds ? '' : 'text-quiet'}`}>
-                  <th scope="row" className="py-1 pr-3 text-left font-normal">
-                    {material.name}
-                  </th>
-                  <td className="py-1 pl-3 text-right font-semibold">
-                    {panel.holds ? <Figure kind="length" value={panel.thicknessM} decimals={1} /> : 'none listed'}
-                    {panel.holds && (
-                      <span className="block text-xs font-normal text-quiet">{decides === 'standing' ? 'the person decides' : 'the air decides'}</span>
-                    )}
-                  </td>
-                  <td className="py-1 pl-3 text-right">{airOnlyM === null ? 'none' : <Figure kind="length" value={airOnlyM} decimals={1} />}</td>
-                  <td className="py-1 pl-3 text-right tabular-nums">{panel.kgPerM2.toFixed(1)}</td>
-                  <td className="py-1 pl-3 text-right">
-                    <Figure kind="length" value={panel.air.tipM} decimals={1} />
-                  </td>
-                  <td className="py-1 pl-3 text-right">
-                    <Figure kind="length" value={panel.standing.tipM} decimals={1} />
-                  </td>
-                  <td className="py-1 pl-3 text-right tabular-nums">{Math.min(panel.air.strength, panel.standing.strength).toFixed(1)} ×</td>
-                  <td className="py-1 pl-3 text-right tabular-nums">{material.priceOverPly} ×</td>
-                  <td className="py-1 pl-4 text-xs text-quiet">{material.notes.join(' ')}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </ScrollBox>
+      {failure && <Alert className="mb-2">{failure}</Alert>}
+      <KeptPanels records={records} panels={made.panels} edit={setEdited} choose={(id) => void choose(id)} />
+      <SheetChooser room={room} made={made} devices={devices} keep={setFound} />
+      <OwnSheets sheets={room.sheets} edit={setSheetId} />
+      {(panel ?? found) && (
+        <SidePanel title={panel ? `A panel of ${device?.name ?? 'a device'}` : `Keep it for ${device?.name ?? 'a device'}`} onClose={close}>
+          <PanelForm
+            records={records}
+            panel={panel ?? null}
+            begin={panelDefaults(panel ?? (found as FoundSheet).panel, units)}
+            deviceId={panel?.deviceId ?? (found as FoundSheet).deviceId}
+            sheets={room.sheets}
+            onDone={close}
+          />
+        </SidePanel>
       )}
-      <p className="mt-2 text-xs text-quiet">
-        Values of sheets are from memory, of handbooks and common practice: bend a strip of your own (Formulas, structure.strip-test).
-      </p>
+      {sheetId !== null && (
+        <SidePanel title={sheetId === 'new' ? 'A sheet of your own' : 'Your own sheet'} onClose={() => setSheetId(null)}>
+          <SheetForm records={records} id={sheetId} onDone={() => setSheetId(null)} />
+        </SidePanel>
+      )}
     </>
   )
 }

@@ -50,7 +50,16 @@ describe('the form of a test', () => {
     expect(made.picks).toHaveLength(1)
     expect(made.runs).toMatchObject([{ steady: { reading: 'height', points: [{ frontM: 0.001 }, { decelerationMps2: 0.1 }, { decelerationMps2: null }] } }])
   })
+  it('takes what a pitot tube read, out and back, as a run each way', () => {
+    const { made, errors } = body({ kind: 'steady', points: '60; 1 mm; 2 mm; 0; 180 Pa\n120; 4 mm; 8 mm; 0; 700 Pa', pointsBack: '90; 2 mm; 4 mm; 0; 390 Pa' })
+    expect(errors).toEqual({})
+    expect(made.runs).toMatchObject([
+      { steady: { direction: 'out', points: [{ pitotPa: 180 }, { pitotPa: 700 }] } },
+      { steady: { direction: 'back', points: [{ pitotPa: 390, decelerationMps2: 0 }] } },
+    ])
+  })
   test.each([
+    ['a tube one way', { kind: 'steady', points: '60; 1 mm; 2 mm; 0; 180 Pa' }, 'pointsBack', /on the way back as well/],
     ['no run', {}, 'out0', /No run yet/],
     ['one direction', { out0: '0; 180\n1; 175' }, 'back0', /One direction cannot tell/],
     ['half the air', { out0: '0; 180', back0: '0; 180', pressure: '100 kPa' }, 'temperature', /is empty/],

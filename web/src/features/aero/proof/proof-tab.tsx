@@ -70,6 +70,13 @@ function TestDetail({ buildId, test, isAtTyres, open }: { buildId: string; test:
       <p className="mt-1">
         {told ?? ''} Air {test.airDensityKgM3.toFixed(3)} kg/m³{test.hasAir ? '' : ', the build’s: this test has no air record'}.
       </p>
+      {test.pitot && (
+        <p className="mt-1">
+          By the pitot tube, which reads {text('share', Math.abs(test.pitot.factor - 1), { decimals: 0 })} too {test.pitot.factor >= 1 ? 'much' : 'little'}:
+          wind of {text('speed', Math.abs(test.pitot.headWindMps), { decimals: 1 })}, {test.pitot.headWindMps >= 0 ? 'against the way out' : 'with the way out'}
+          . Loads stand over the speed of the air.
+        </p>
+      )}
       {test.kind === 'steady' && !isAtTyres && (
         <p className="border-l-4 border-wait pl-3">
           Loads are read at the tyres and this car quotes its balance by where downforce acts: the test stands for nothing until that is picked otherwise.

@@ -3,7 +3,7 @@ import { type AeroRoom, type AeroTestKind, type CoastPair, type CoastRun, type Q
 import { readAir } from '../../../shared/fields/air-fields.ts'
 import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
-import { numberText, typedText } from '../../../ui/quantity.ts'
+import { numberText, typedText, usualText } from '../../../ui/quantity.ts'
 
 type Test = RecordsAnswer['aeroTests'][number]
 type Units = Readonly<Record<QuantityKind, string>>
@@ -37,8 +37,16 @@ const STEADY_FIELDS: readonly FieldSpec[] = [
   },
   {
     name: 'points',
-    label: 'A line each: speed; front; rear; slowing in m/s², where it did',
-    hint: (units) => `Mean of left and right, growing as it sinks, from any zero. Three speeds at least, such as 60 ${units.speed}; 1.2 mm; 2.4 mm.`,
+    label: 'Driven out, a line each: speed; front; rear; slowing in m/s²; pitot tube',
+    hint: (units) =>
+      `Mean of left and right, growing as it sinks, from any zero. Three speeds at least, such as 60 ${units.speed}; ${usualText(units, 'length', 0.0012)}; ${usualText(units, 'length', 0.0024)}. The last two where they were read.`,
+    type: 'textarea',
+    isWide: true,
+  },
+  {
+    name: 'pointsBack',
+    label: 'and back, on the same road',
+    hint: 'A pitot tube is read both ways: one cannot tell the wind from what the tube reads too much.',
     type: 'textarea',
     isWide: true,
   },
@@ -152,16 +160,30 @@ export function testBody(
   }
 }
 
+const POINT_KINDS = [
+  { kind: 'speed' },
+  { kind: 'length' },
+  { kind: 'length' },
+  { kind: 'ratio', isOptional: true },
+  { kind: 'pressure', isOptional: true },
+] as const
+
 function readSteady(read: FormReader, isNew: boolean): TypedRun[] {
-  const points = read.points('points', 'a point', [{ kind: 'speed' }, { kind: 'length' }, { kind: 'length' }, { kind: 'ratio', isOptional: true }])
-  if (points.length === 0 && isNew) read.refuse('points', 'No point yet. Type speed, front and rear, a line each; three speeds at least.')
-  if (points.length === 0) return []
-  return [
-    {
-      steady: {
-        reading: read.raw('reading') || 'height',
-        points: points.map(([speedMps, frontM, rearM, decelerationMps2 = null]) => ({ speedMps, frontM, rearM, decelerationMps2 })),
-      },
-    },
-  ]
+  const runs = (['points', 'pointsBack'] as const).map((name) => ({
+    name,
+    points: read
+      .points(name, 'a point', POINT_KINDS)
+      .map(([speedMps, frontM, rearM, decelerationMps2 = null, pitotPa = null]) => ({ speedMps, frontM, rearM, decelerationMps2, pitotPa })),
+  }))
+  const driven = runs.filter(({ points }) => points.length > 0)
+  if (driven.length === 0 && isNew) read.refuse('points', 'No point yet. Type speed, front and rear, a line each; three speeds at least.')
+  const hasTube = driven.some(({ points }) => points.some(({ pitotPa }) => pitotPa !== null))
+  if (hasTube && driven.length < 2)
+    read.refuse(
+      driven[0]?.name === 'points' ? 'pointsBack' : 'points',
+      'One direction cannot tell the wind from what the tube reads too much. Hold the speeds on the way back as well.',
+    )
+  return driven.map(({ name, points }) => ({
+    steady: { reading: read.raw('reading') || 'height', direction: name === 'points' ? 'out' : 'back', points },
+  }))
 }

@@ -7,7 +7,7 @@ import { readStored, writeStored } from '../../../data/stored.ts'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
-import { useQuantities } from '../../../ui/quantity.ts'
+import { useQuantities, usualText } from '../../../ui/quantity.ts'
 import { Caution, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import type { SystemsTabProps } from '../tab-props.ts'
@@ -88,7 +88,7 @@ export function GapsTab({ records, made, stageId }: SystemsTabProps) {
     <div className="grid max-w-5xl grid-cols-[minmax(0,1fr)] content-start gap-3">
       <OneLine
         label="A gap, in one line"
-        placeholder="gap downpipe to brake pipe 32 mm"
+        placeholder={`gap downpipe to brake pipe ${usualText(units, 'length', 0.032)}`}
         text={line}
         type={keep}
         said={

@@ -13,7 +13,7 @@ import {
 import { useMemo, useState } from 'react'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useWorked } from '../../../ui/hooks/use-worked.ts'
-import { useQuantities } from '../../../ui/quantity.ts'
+import { useQuantities, usualText } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Empty } from '../../../ui/states.tsx'
 import { TrackSelect } from '../lap/lap-tab.tsx'
@@ -121,7 +121,15 @@ export function WorthTab({ room, track, driven, openTrack, position }: TrackTabP
         </span>
       </div>
       <div className="max-w-xl">
-        <OneLine label="An idea in one line" placeholder="-12 kg +8 kW" text={idea} type={setIdea} said={ideaWords()} store={async () => {}} isBusy={false} />
+        <OneLine
+          label="An idea in one line"
+          placeholder={`${usualText(units, 'mass', -12)} +${usualText(units, 'power', 8000)}`}
+          text={idea}
+          type={setIdea}
+          said={ideaWords()}
+          store={async () => {}}
+          isBusy={false}
+        />
       </div>
       {!answer && (
         <p role="status" className="text-quiet">
