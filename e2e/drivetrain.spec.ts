@@ -6,8 +6,12 @@ const QUAY = 'Long quay lacks power, not gears: third has 1 % in hand'
 
 test('a drift car opens on its slides: the worst corner as title, levers, and another final in the address', async ({ page }) => {
   const build = await buildAddress(page, 'Osprey')
+  await page.clock.install({ time: new Date('2027-03-01T08:00:00') })
   await page.goto(`${build}/drivetrain?stage=86db0978-aa42-4ed3-8328-9a4229523d57`)
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(QUAY)
+  // 31 runs on 12 pairs over two days: twelve pairs of 180 for two days, more to be sure.
+  await expect(page.getByText(/2\.6 runs a set by the pairs that were counted; typed: 22 runs; 16 runs on a day as driven/)).toBeVisible()
+  await expect(page.getByRole('row', { name: /Quay Drift Cup, first round/ })).toContainText(/31.*12.*1[3-6].*2.160/)
   await expect(page.getByRole('combobox', { name: 'Corner' })).toHaveValue('Long quay')
   await expect(page.getByText('no ratio does it')).toBeVisible()
   await expect(page.getByText('One gear for the whole run: third holds every corner as it is.')).toBeVisible()

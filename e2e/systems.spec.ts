@@ -104,6 +104,10 @@ test('a radiator is not judged by its size: the plan is refused until a lap was 
   await line.fill('downpipe to brake pipe 32 mm')
   await line.press('Enter')
   await expect(page.getByRole('row', { name: /Downpipe to brake pipe/ })).toContainText('tight')
+  await line.fill('front tyre to strut 8 mm')
+  await expect(page.getByText('Reads as: Front tyre to strut, to something fixed, 8 mm cold, follows front wheels, inside. Enter stores.')).toBeVisible()
+  await line.press('Enter')
+  await expect(page.getByRole('row', { name: /Front tyre to strut/ })).toContainText('holds by this sum')
 })
 
 test('the demo: which trips first, how hot it settles, gaps hot, limits for the dash', async ({ page }) => {

@@ -232,6 +232,7 @@ export {
 } from './rooms/drivetrain/stage-slide.ts'
 export { TIMING_SD_S, unsureInputs } from './rooms/drivetrain/stage-yardsticks.ts'
 export { parseTimedLine, type ReadTimed } from './rooms/drivetrain/timed-line.ts'
+export { type TyresForEvents, tyresForEvents } from './rooms/drivetrain/tyres-for-events.ts'
 export { type MoveNames, moveText } from './rooms/jobs/advice.ts'
 export type { DecisionView } from './rooms/jobs/decisions.ts'
 export { type JobLineOptions, type ReadJob, type ReadJobLine, readJobLine } from './rooms/jobs/job-line.ts'

@@ -194,7 +194,18 @@ const CHECK_OWN: readonly Readonly<Record<string, unknown>>[] = [
   { kind: 'take' },
   {
     kind: 'gap',
-    gap: { neighbour: 'brake pipe', nature: 'hot', access: null, needM: null, expansionPerK: null, lengthM: null, riseK: null, towardShare: 1, moveM: 0 },
+    gap: {
+      neighbour: 'brake pipe',
+      nature: 'hot',
+      access: null,
+      needM: null,
+      expansionPerK: null,
+      lengthM: null,
+      riseK: null,
+      towardShare: 1,
+      moveM: 0,
+      besideWheel: null,
+    },
   },
 ]
 /** Wheels that were read cold alone. */

@@ -45,6 +45,10 @@ const readingSchema = z.strictObject({
 })
 export type CheckReading = z.output<typeof readingSchema>
 
+export const WHEEL_SIDES = ['frontInside', 'frontOutside', 'frontCaliper', 'rearInside', 'rearOutside', 'rearCaliper'] as const
+/** Which side of a wheel a gap is at: towards the strut, towards the arch, or between spokes and caliper. */
+export type WheelSide = (typeof WHEEL_SIDES)[number]
+
 const gapSchema = z.strictObject({
   neighbour: z.string().trim().min(1).max(120),
   nature: z.enum(GAP_NATURES).default('fixed'),
@@ -60,6 +64,8 @@ const gapSchema = z.strictObject({
   towardShare: within(0, 1).default(1),
   /** How far either of them rocks towards the other. */
   moveM: within(0, 0.5).default(0),
+  /** It follows the wheels of a stage on this side. */
+  besideWheel: z.enum(WHEEL_SIDES).nullable().default(null),
 })
 export type CheckGap = z.output<typeof gapSchema>
 

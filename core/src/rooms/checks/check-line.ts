@@ -1,6 +1,6 @@
 import { CalculationError } from '../../errors.ts'
 import { dayAtEnd, readDay } from '../../jobs/read-day.ts'
-import { CHECK_READINGS, type CheckInterval, type CheckReading, GAP_NATURES, type Round } from '../../records/check-kinds.ts'
+import { CHECK_READINGS, type CheckInterval, type CheckReading, GAP_NATURES, type Round, type WheelSide } from '../../records/check-kinds.ts'
 import type { Place } from '../../records/common-fields.ts'
 import type { Geometry } from '../../records/plan-kinds.ts'
 import { type DecimalMark, parseNumber } from '../../units/parse-number.ts'
@@ -148,6 +148,20 @@ function readReading(head: string, { mark, units }: CheckLineOptions): Pick<Chec
   return { name, reading }
 }
 
+/** Which side of a wheel a gap is at, by what it is to: "front tyre to strut" is at its inside. */
+function besideWheel(from: string, to: string): WheelSide | null {
+  const axle = /\b(front|rear)\b/i.exec(from)?.[1]?.toLowerCase()
+  if (!axle || !/\b(wheels?|tyres?|tires?|rims?|spokes?)\b/i.test(from)) return null
+  const side = /caliper|brake/i.test(to)
+    ? 'Caliper'
+    : /strut|damper|spring|coilover|arm\b|upright|rod\b/i.test(to)
+      ? 'Inside'
+      : /arch|guard|fender|lip|body/i.test(to)
+        ? 'Outside'
+        : null
+  return side && (`${axle}${side}` as WheelSide)
+}
+
 /** "downpipe to brake pipe 32 mm hot". */
 function readGap(head: string, { mark, units }: CheckLineOptions): Pick<CheckBody, 'name' | 'gap'> & { readonly readM: number | null } {
   const nature = GAP_NATURES.find((each) => new RegExp(`\\s${each}$`, 'i').test(head)) ?? null
@@ -177,6 +191,7 @@ function readGap(head: string, { mark, units }: CheckLineOptions): Pick<CheckBod
       riseK: null,
       towardShare: 1,
       moveM: 0,
+      besideWheel: besideWheel(from, to),
     },
     readM,
   }

@@ -1,5 +1,5 @@
 import type { Car } from '../../stages/car.ts'
-import { drivelineAtStage, driveOf } from './driveline.ts'
+import { wheelOutwardM } from './wheel-places.ts'
 
 /** What wheels and spacers make of the track of an axle, beside what the stage says. */
 export interface TrackByWheels {
@@ -14,12 +14,6 @@ export interface TrackByWheels {
 
 const AXLES = ['front', 'rear'] as const
 
-/** How far out wheels of a stage stand from their hubs' faces, to the middle of the rim; undefined where nobody said their offset. */
-function outwardM(car: Car, position: number, axle: TrackByWheels['axle']): number | undefined {
-  const wheel = driveOf(drivelineAtStage(car.records, position), `wheel ${axle}`)?.drive
-  return wheel && wheel.offsetM !== null ? wheel.spacerM - wheel.offsetM : undefined
-}
-
 /**
  * Where wheels of this stage stand further out or in than those of the stage whose track was typed, the track that follows: the typed one and twice the
  * difference of spacer less offset. Axles whose wheels are the same, or whose offset nobody typed at either stage, are not in it. m.
@@ -32,7 +26,7 @@ export function trackByWheels(car: Car, position: number): readonly TrackByWheel
   )
   const build = car.builds[position] ?? car.records.build
   return AXLES.flatMap((axle) => {
-    const [now, then] = [outwardM(car, position, axle), outwardM(car, typedAt, axle)]
+    const [now, then] = [wheelOutwardM(car.records, position, axle), wheelOutwardM(car.records, typedAt, axle)]
     if (now === undefined || then === undefined || Math.abs(now - then) < 5e-5) return []
     const typedM = axle === 'front' ? build.trackFrontM : build.trackRearM
     return [{ axle, typedM, typedAt, byWheelsM: typedM + 2 * (now - then) }]

@@ -1,6 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { CHECK_READINGS, type CheckKind, checkKind, GAP_NATURES, ROUNDS, type Round } from '@bold-ballast/core'
 import { choiceOrNone, dayField } from '../../shared/fields/own-fields.ts'
+import { WHEEL_SIDE_WORDS } from '../../shared/wheel-side-words.ts'
 import { field, makeForm, type OwnKind } from '../../ui/forms/form-fields.ts'
 import { ROUND_WORDS } from './check-words.ts'
 
@@ -120,6 +121,7 @@ function ownFields(kind: CheckKind, quantity: (typeof CHECK_READINGS)[number]) {
         field('gap.riseK', 'number', { label: 'Warms by, K' }),
         field('gap.towardShare', 'share', { label: 'Of it towards the neighbour' }),
         field('gap.moveM', 'length', { label: 'Rocks towards it by' }),
+        field('gap.besideWheel', choiceOrNone('gap.besideWheel'), { label: 'Follows the wheels', words: { '': 'no', ...WHEEL_SIDE_WORDS } }),
       ]
     case 'look':
       return []

@@ -75,16 +75,17 @@ export const alarmsTable = (alarms: readonly AlarmView[]): CsvTable => ({
 
 /** Gaps cold and hot, in m. */
 export const gapsTable = (gaps: readonly GapView[]): CsvTable => ({
-  head: ['Gap', 'Nature', 'Cold (m)', 'Measured', 'Hot (m)', 'Wants (m)', 'Headroom (m)', 'So', 'Access'],
-  rows: gaps.map(({ check, coldM, at, hotM, needM, headroomM, verdict }) => [
+  head: ['Gap', 'Nature', 'Cold (m)', 'By wheels (m)', 'Measured', 'Hot (m)', 'Wants (m)', 'Headroom (m)', 'So', 'Access'],
+  rows: gaps.map(({ check, coldM, byWheelsM, at, hotM, needM, headroomM, verdict, unknown }) => [
     check.name,
     check.gap.nature,
     coldM,
+    byWheelsM,
     at?.slice(0, 10) ?? null,
     hotM,
     needM,
     headroomM,
-    verdict,
+    verdict ?? unknown,
     check.gap.access,
   ]),
 })

@@ -1,4 +1,4 @@
-import type { OwnKind } from '../../ui/forms/form-fields.ts'
+import { type OwnKind, valueAt } from '../../ui/forms/form-fields.ts'
 import type { FormReader } from '../../ui/forms/form-reader.ts'
 
 /** Something that can be named in a field. */
@@ -46,7 +46,7 @@ export const dayField = (path: string): OwnKind => ({
 export const choiceOrNone = (path: string): OwnKind => ({
   type: 'select',
   read: (read, name) => read.optional(name),
-  begin: (record) => (record as Record<string, string | null> | null)?.[path] ?? '',
+  begin: (record) => (valueAt(record, path) as string | null | undefined) ?? '',
 })
 
 /** A text that may be empty, and is never nothing. */

@@ -57,7 +57,8 @@ export interface Group {
 /** The name of a field in its form; a dot would make a tree of it. */
 export const fieldName = (path: string): string => path.replaceAll('.', '-')
 
-const valueAt = (tree: unknown, path: string): unknown => path.split('.').reduce<unknown>((at, key) => (at as Tree | null | undefined)?.[key], tree)
+/** What a record holds at a path such as `gap.needM`. */
+export const valueAt = (tree: unknown, path: string): unknown => path.split('.').reduce<unknown>((at, key) => (at as Tree | null | undefined)?.[key], tree)
 
 function putAt(tree: Tree, path: string, value: unknown): void {
   const keys = path.split('.')

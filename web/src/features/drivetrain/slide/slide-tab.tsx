@@ -11,6 +11,7 @@ import type { DriveWorker } from '../drive.worker.ts'
 import { FinalHandle } from '../gears/final-handle.tsx'
 import { Ladder, type LadderMark } from '../gears/ladder.tsx'
 import type { DriveTabProps } from '../tab-props.ts'
+import { EventTyres } from './event-tyres.tsx'
 import { SlideChart } from './slide-chart.tsx'
 import { SlideSide } from './slide-side.tsx'
 
@@ -125,6 +126,7 @@ export function SlideTab(props: DriveTabProps) {
             Working out the map …
           </p>
         )}
+        <EventTyres records={records} position={position} />
       </div>
       <SlideSide setup={setup} picked={picked} slides={slides} pick={pick} step={step} />
     </div>

@@ -4,12 +4,14 @@ import { useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { localDay } from '../../../data/local-day.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
+import { WHEEL_SIDE_WORDS } from '../../../shared/wheel-side-words.ts'
 import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { OneLine } from '../../../ui/forms/one-line.tsx'
 import { useTabKeys } from '../../../ui/hooks/use-tab-keys.ts'
 import { useQuantities, usualText } from '../../../ui/quantity.ts'
 import { Caution, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
+
 import type { SystemsTabProps } from '../tab-props.ts'
 import { gapsTable } from '../tables.ts'
 
@@ -53,7 +55,7 @@ export function GapsTab({ records, made, stageId }: SystemsTabProps) {
   const good = read instanceof CalculationError ? null : read
   const known = good ? records.checks.find(({ name }) => name.toLowerCase() === good.check.name.toLowerCase()) : undefined
   const words = good
-    ? `${good.check.name}, to something ${good.check.gap?.nature}${good.readM === null ? '' : `, ${text('length', good.readM)} cold`}${known ? '; measured again' : ''}`
+    ? `${good.check.name}, to something ${good.check.gap?.nature}${good.readM === null ? '' : `, ${text('length', good.readM)} cold`}${good.check.gap?.besideWheel ? `, follows ${WHEEL_SIDE_WORDS[good.check.gap.besideWheel]}` : ''}${known ? '; measured again' : ''}`
     : ''
   const store = async () => {
     if (!good) return
@@ -124,7 +126,7 @@ export function GapsTab({ records, made, stageId }: SystemsTabProps) {
               </thead>
               <tbody>
                 {made.gaps.map((gap) => {
-                  const { check, coldM, hotM, sdM, needM, isNeedUsual, verdict, at } = gap
+                  const { check, coldM, hotM, sdM, needM, isNeedUsual, verdict, at, byWheelsM, unknown } = gap
                   const [so, tone] = verdict ? SO[verdict] : ['measure it', 'text-wait']
                   return (
                     <tr key={check.id} className="border-t border-line align-baseline">
@@ -134,7 +136,11 @@ export function GapsTab({ records, made, stageId }: SystemsTabProps) {
                           {check.gap.nature}
                           {check.gap.access ? `, ${check.gap.access}` : ''}
                           {at ? `; measured ${dayText(at)}` : ''}
+                          {byWheelsM === 0
+                            ? ''
+                            : `; ${text('length', Math.abs(byWheelsM), { decimals: 0 })} ${byWheelsM > 0 ? 'more' : 'less'} by the wheels of this stage`}
                         </span>
+                        {unknown && <span className="block text-[13px] text-wait">{unknown}</span>}
                       </td>
                       <td className="w-48 py-1.5 pl-3">
                         <GapBar gap={gap} most={most} />
