@@ -185,6 +185,7 @@ export { type TechSheet, type TechSheetRow, techSheet } from './report/tech-shee
 export { type TickList, tickList, type WorkOrder, workOrder } from './report/tick-list.ts'
 export { type AeroLimit, type AeroRoom, type AeroRoomStage, dragLimitedSpeed, makeAeroRoom, type RoomTest } from './rooms/aero/aero-room.ts'
 export { type Anchors, NO_ANCHORS } from './rooms/aero/anchors.ts'
+export { type BalanceStep, balanceSteps } from './rooms/aero/balance-steps.ts'
 export { type RoomDevice, type RoomNotch, standingValue } from './rooms/aero/devices.ts'
 export type { MountState } from './rooms/aero/mounts.ts'
 export type { PanelFault, PanelState, SheetState } from './rooms/aero/panels.ts'
@@ -194,8 +195,6 @@ export { parseTapedLine, type ReadTaped } from './rooms/aero/taped-line.ts'
 export {
   type AeroTotals,
   aeroTotals,
-  type BalanceStep,
-  balanceSteps,
   boxAtPicks,
   type DeviceLine,
   type Picks,

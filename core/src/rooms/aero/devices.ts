@@ -1,6 +1,6 @@
 import type { DeviceForce } from '../../aero/device-loads.ts'
 import { type BoxedDevice, type DeviceBox, wingBox } from '../../aero/rule-box.ts'
-import { USUAL_WING, wingEstimate } from '../../aero/wing.ts'
+import { USUAL_WING, type WingInput, wingEstimate } from '../../aero/wing.ts'
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
 import { type Proof, proofRank } from '../../proof/quantity.ts'
@@ -23,6 +23,8 @@ export interface RoomNotch {
   /** Of an estimated wing. */
   readonly stallChance: number | null
   readonly isEstimate: boolean
+  /** What an estimated wing was made of. */
+  readonly wing: WingInput | null
 }
 
 export interface RoomDevice {
@@ -102,28 +104,32 @@ export function boxAt({ wing, box }: Pick<AeroDevice, 'wing' | 'box'>, { angleRa
   return wingBox({ spanM, chordM: chordsM.reduce((sum, chord) => sum + chord, 0), pivotXM, pivotZM, pivotShare, angleRad: angleRad ?? 0, plate: endPlate })
 }
 
-/** Chance that an estimated wing has let go at a notch; null where it was not estimated. */
-function stallChanceOf({ wing }: AeroDevice, { angleRad }: Notch, value: DeviceValue | undefined): number | null {
+/** What an estimated wing is worked out of at a notch; null where it was not estimated. */
+function wingInputOf({ wing }: AeroDevice, { angleRad }: Notch, value: DeviceValue | undefined): WingInput | null {
   const estimate = value?.estimate
   if (!wing || angleRad === null || estimate?.of !== 'wing') return null
-  const found = attempt(() =>
-    wingEstimate({
-      ...USUAL_WING,
-      spanM: wing.spanM,
-      chordM: wing.chordsM.reduce((sum, chord) => sum + chord, 0),
-      plateHeightM: wing.endPlate?.heightM ?? 0,
-      angleRad,
-      zeroLiftRad: estimate.zeroLiftRad,
-      place: estimate.place,
-      slopeSchool: estimate.slopeSchool,
-    }),
-  )
+  return {
+    ...USUAL_WING,
+    spanM: wing.spanM,
+    chordM: wing.chordsM.reduce((sum, chord) => sum + chord, 0),
+    plateHeightM: wing.endPlate?.heightM ?? 0,
+    angleRad,
+    zeroLiftRad: estimate.zeroLiftRad,
+    place: estimate.place,
+    slopeSchool: estimate.slopeSchool,
+  }
+}
+
+/** Chance that an estimated wing has let go; one that is past its stall has. */
+function stallChanceOf(wing: WingInput): number {
+  const found = attempt(() => wingEstimate(wing))
   return found instanceof CalculationError ? 1 : found.stallChance
 }
 
 function notchOf(device: AeroDevice, notch: Notch, outline: Outline | null): RoomNotch {
   const value = standingValue(notch)
   const box = boxAt(device, notch)
+  const wing = wingInputOf(device, notch, value)
   const { id, name, angleRad, countsAsNothing } = notch
   return {
     id,
@@ -134,8 +140,9 @@ function notchOf(device: AeroDevice, notch: Notch, outline: Outline | null): Roo
     proof: value?.proof ?? null,
     how: value?.how ?? null,
     box,
-    stallChance: stallChanceOf(device, notch, value),
+    stallChance: wing && stallChanceOf(wing),
     isEstimate: (value?.estimate ?? null) !== null,
+    wing,
   }
 }
 

@@ -1,14 +1,16 @@
 import { describe, expect, it, test } from 'vitest'
 import { carWith, DEVICES, LAST, notch, OUTLINE, place, STAGES } from '../../../test/aero-car.ts'
+import { wingEstimate } from '../../aero/wing.ts'
 import { makeBoard } from '../../board/board.ts'
 import { aeroDeviceKind, setupKind } from '../../records/aero-kinds.ts'
 import { RecordRefusal, type Row } from '../../records/define-record.ts'
 import { z } from '../../zod.ts'
 import { dragLimitedSpeed, makeAeroRoom } from './aero-room.ts'
 import { NO_ANCHORS } from './anchors.ts'
+import { balanceSteps } from './balance-steps.ts'
 import { devicesAtStage } from './devices.ts'
 import { aeroValue } from './stage-aero.ts'
-import { aeroTotals, balanceSteps, boxAtPicks, wantedChances } from './totals.ts'
+import { aeroTotals, boxAtPicks, wantedChances } from './totals.ts'
 
 describe('aero of a stage', () => {
   const car = carWith()
@@ -84,10 +86,27 @@ describe('aero of a stage', () => {
   it('the steps to 40 % are the notches of the wing and a lip of 238 mm, nearest first', () => {
     const steps = balanceSteps(devicesAtStage(car, LAST), {}, { wheelbaseM: 2.65, school: 'contactPatches' }, 0.4)
     expect(steps[0]).toMatchObject({ name: 'splitter', frontShare: 0.4 })
-    expect(steps[0]?.lipM).toBeCloseTo(0.238, 3)
+    expect(steps[0]?.size).toEqual({ of: 'lip', valueM: expect.closeTo(0.238, 3) })
     const second = steps.find((step) => step.notch?.id === 'hole 2')
     expect(second?.frontShare).toBeCloseTo(0.4459, 3)
     expect(second?.downforceM2).toBeCloseTo((887.0 - 1017.4) / 1500, 4)
+  })
+  it('the chord that an estimated wing would need stands the car there, once the wing is made so', () => {
+    const basis = { wheelbaseM: 2.65, school: 'contactPatches' } as const
+    const devices = devicesAtStage(car, LAST)
+    const step = balanceSteps(devices, {}, basis, 0.4).find(({ size }) => size?.of === 'chord')
+    expect(step?.size?.valueM).toBeLessThan(0.26)
+    const made = devices.map((device) => ({
+      ...device,
+      notches: device.notches.map((each) => {
+        if (!each.wing || each.force?.form !== 'place' || !step?.size) return each
+        const { downforceM2, dragM2 } = wingEstimate({ ...each.wing, chordM: step.size.valueM })
+        return { ...each, force: { ...each.force, downforceM2, dragM2 } }
+      }),
+    }))
+    expect(aeroTotals(made, {}, basis).balance?.frontShare).toBeCloseTo(0.4, 9)
+    // A share that no chord reaches has no row.
+    expect(balanceSteps(devices, {}, basis, 0.9).some(({ size }) => size?.of === 'chord')).toBe(false)
   })
   it('another notch is another box', () => {
     const wingOver = (hole: string) => boxAtPicks(devicesAtStage(car, LAST), { wing: hole }, { ...OUTLINE, wheelbaseM: 2.65 }).wingOverRoof?.value ?? 0

@@ -1,4 +1,4 @@
-import { type AxleAreas, aeroBalance, type Balance, type BalanceSchool, deviceLoads, sizeForBalance, sumLoads, totalSdM2 } from '../../aero/device-loads.ts'
+import { type AxleAreas, aeroBalance, type Balance, type BalanceSchool, deviceLoads, sumLoads, totalSdM2 } from '../../aero/device-loads.ts'
 import { type BoxedDevice, type BoxOutline, type RuleReading, ruleBox } from '../../aero/rule-box.ts'
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
@@ -160,76 +160,4 @@ export function wantedChances(
     downforce: wanted.downforceN === null || downforceSdM2 === 0 ? null : normalCdf((q * downforceM2 - wanted.downforceN) / (q * downforceSdM2)),
     balance: low === null || high === null ? null : high - low,
   }
-}
-
-export interface BalanceStep {
-  readonly deviceId: string
-  readonly name: string
-  /** Another notch, or another lip of a splitter. */
-  readonly notch: { readonly id: string; readonly name: string } | null
-  readonly lipM: number | null
-  readonly frontShare: number | null
-  /** Against how it stands. */
-  readonly downforceM2: number
-  readonly dragM2: number
-  readonly stallChance: number | null
-}
-
-/**
- * What would bring the balance to a wanted share: every other notch of every device, and the lip that a splitter would need; nearest first.
- * @example balanceSteps([], {}, { wheelbaseM: 2.65, school: 'contactPatches' }, 0.4) // []
- */
-export function balanceSteps(devices: readonly RoomDevice[], picks: Picks, basis: TotalsBasis, wanted: number): BalanceStep[] {
-  const now = aeroTotals(devices, picks, basis)
-  const steps = devices.flatMap((device): BalanceStep[] => {
-    const own = pickedNotch(device, picks)
-    const others = device.notches.filter(({ id, force }) => id !== own.id && force)
-    return others.map((notch) => {
-      const then = aeroTotals(devices, { ...picks, [device.id]: notch.id }, basis)
-      return {
-        deviceId: device.id,
-        name: device.name,
-        notch: { id: notch.id, name: notch.name },
-        lipM: null,
-        frontShare: then.balance?.frontShare ?? null,
-        downforceM2: then.downforceM2 - now.downforceM2,
-        dragM2: then.areas.dragM2 - now.areas.dragM2,
-        stallChance: notch.stallChance,
-      }
-    })
-  })
-  return [...steps, ...now.lines.flatMap((line) => lipFor(line, now, basis, wanted))].sort(
-    (a, b) => Math.abs((a.frontShare ?? 9) - wanted) - Math.abs((b.frontShare ?? 9) - wanted),
-  )
-}
-
-/** The lip that an estimated splitter would need. */
-function lipFor({ device, notch, areas }: DeviceLine, now: AeroTotals, { wheelbaseM }: TotalsBasis, wanted: number): BalanceStep[] {
-  const { splitter } = device
-  const { force } = notch
-  if (!splitter || !areas || force?.form !== 'place' || force.downforceM2 <= 0) return []
-  const found = attempt(() =>
-    sizeForBalance({
-      restFrontM2: now.areas.frontM2 - areas.frontM2,
-      restRearM2: now.areas.rearM2 - areas.rearM2,
-      frontShare: wanted,
-      xM: force.xM,
-      zM: force.zM,
-      dragPerDownforce: force.dragM2 / force.downforceM2,
-      wheelbaseM,
-    }),
-  )
-  if (found instanceof CalculationError) return []
-  return [
-    {
-      deviceId: device.id,
-      name: device.name,
-      notch: null,
-      lipM: found.downforceM2 / (splitter.pressure * splitter.widthM),
-      frontShare: wanted,
-      downforceM2: found.downforceM2 - force.downforceM2,
-      dragM2: (found.downforceM2 / force.downforceM2 - 1) * force.dragM2,
-      stallChance: null,
-    },
-  ]
 }

@@ -81,18 +81,21 @@ function Steps({
   const basis = useMemo(() => totalsBasis(made, room), [made, room])
   const steps = useMemo(() => (wanted === null ? [] : balanceSteps(made.devices, picks, basis, wanted)), [made.devices, picks, basis, wanted])
   if (wanted === null || steps.length === 0 || !totals.balance) return null
-  const limit = verdicts.find(({ limit: own }) => own.metric === 'reachFront')?.limit.value
+  const limitOf = (metric: string) => verdicts.find(({ limit }) => limit.metric === metric)?.limit.value
+  const most = { lip: limitOf('reachFront'), chord: limitOf('wingChord') }
   return (
     <>
       <h3 className="mt-4 mb-1 font-semibold">To stand at {text('share', wanted, { decimals: 0 })}</h3>
       <table className="w-full">
         <tbody>
           {steps.slice(0, 5).map((step) => {
-            const over = step.lipM !== null && limit !== undefined ? step.lipM - limit : null
+            const { size } = step
+            const limit = size ? most[size.of] : undefined
+            const over = size && limit !== undefined ? size.valueM - limit : null
             return (
-              <tr key={`${step.deviceId} ${step.notch?.id ?? 'lip'}`} className="border-t border-line align-top">
+              <tr key={`${step.deviceId} ${step.notch?.id ?? size?.of}`} className="border-t border-line align-top">
                 <th scope="row" className="py-1 pr-2 text-left font-normal">
-                  {step.name}: <strong>{step.notch ? step.notch.name : `lip ${text('length', step.lipM ?? 0)}`}</strong>
+                  {step.name}: <strong>{step.notch ? step.notch.name : `${size?.of} ${text('length', size?.valueM ?? 0)}`}</strong>
                 </th>
                 <td className="py-1 text-right font-semibold tabular-nums">
                   {step.frontShare === null ? '' : text('share', step.frontShare, { decimals: 0 })}
