@@ -8,6 +8,7 @@ import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-adv
 import { basisOf } from './basis.ts'
 import { standingTests } from './car-tests.ts'
 import { mountsAtStage } from './mounts.ts'
+import { panelsAtStage } from './panels.ts'
 import { heightsAtStage, stageAero } from './stage-aero.ts'
 import { toldByTest } from './told-by-test.ts'
 
@@ -85,7 +86,19 @@ const mountUnsafe = defineAdvice({
   },
 })
 
-export const AERO_ADVICE = [mountUnsafe, testDisagrees, unknownDevice, likelyStall, touchesBelow] as const
+/** A panel that is built and does not hold the air, or its rods do not. */
+const panelFails = defineAdvice({
+  rank: 20,
+  find: (car: Car) => {
+    const position = car.stages.length - 1
+    return panelsAtStage(car, position).flatMap(({ panel, deviceName, faults }) => {
+      const isWeak = panel.isChosen && (faults.includes('air') || faults.includes('rods'))
+      return isWeak ? [{ code: 'panel-fails', position, name: deviceName, isRods: !faults.includes('air') } as const] : []
+    })
+  },
+})
+
+export const AERO_ADVICE = [mountUnsafe, panelFails, testDisagrees, unknownDevice, likelyStall, touchesBelow] as const
 
 export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
   'aero-unknown': ({ position, metric, name }, { metric: facts, at }) => ({
@@ -107,6 +120,11 @@ export const AERO_SAYINGS: Sayings<ItemOf<typeof AERO_ADVICE>> = {
       ? 'What comes off flies into people. Say what carries it, with which bolts or rods, and what holds it then.'
       : `${isOnLid ? 'It stands on a lid, which opens. ' : ''}A tether or a second fixing to the chassis keeps it on the car.`,
     to: at('aero', position, '&tab=mounts'),
+  }),
+  'panel-fails': ({ position, name, isRods }, { at }) => ({
+    head: isRods ? `The rods of ${name} carry more than they are rated for` : `The panel of ${name} does not hold the air`,
+    text: 'At the fastest speed, with its load factor. A thicker sheet, a nearer support or more rods; what folds under goes beneath the car.',
+    to: at('aero', position, '&tab=panel'),
   }),
   'aero-test-disagrees': ({ position, of, highBy, name, byTest }, { text, at }) => ({
     head: `${name} says ${text('share', Math.abs(highBy))} ${highBy > 0 ? 'less' : 'more'} ${of} than was thought`,

@@ -13,7 +13,7 @@ import { basisOf } from './basis.ts'
 import { type CarTest, carTests } from './car-tests.ts'
 import { devicesAtStage, type RoomDevice } from './devices.ts'
 import { type MountState, mountsAtStage } from './mounts.ts'
-import { ownSheets, type PanelState, panelPressurePa, panelsAtStage, type SheetState } from './panels.ts'
+import { ownSheets, type PanelPressure, type PanelState, panelPressure, panelsAtStage, type SheetState } from './panels.ts'
 import { type SetupSheet, setupSheet } from './setup-sheet.ts'
 import { axleAtStage, type StageAxle } from './springs.ts'
 import { aeroValue } from './stage-aero.ts'
@@ -40,6 +40,8 @@ export interface AeroRoomStage {
   readonly anchors: Anchors
   readonly mounts: readonly MountState[]
   readonly panels: readonly PanelState[]
+  /** What the air asks of a panel of each device. */
+  readonly panelPressures: ReadonlyMap<string, PanelPressure>
   readonly sheet: SetupSheet
   readonly wheelbaseM: number
   /** By the tape, as it is from this stage or an earlier one on. */
@@ -70,8 +72,8 @@ export interface AeroRoom {
   readonly airDensityKgM3: number
   /** Of the build's own. */
   readonly sheets: readonly SheetState[]
-  /** What the air asks of a panel at the fastest speed, without a load factor. */
-  readonly panelPressurePa: number
+  /** Of a panel that is no device's yet. */
+  readonly panelPressure: PanelPressure
 }
 
 const knownOf = (found: Known | undefined): Known | null => (found ? { value: found.value, sd: found.sd, proof: found.proof } : null)
@@ -102,6 +104,7 @@ function stageOf(car: Car, position: number): AeroRoomStage {
     anchors: anchorsAt(car, position),
     mounts: mountsAtStage(car, position),
     panels: panelsAtStage(car, position),
+    panelPressures: new Map(devicesAtStage(car, position).map((device) => [device.id, panelPressure(car, device)])),
     sheet: setupSheet(car, position),
     wheelbaseM: (car.builds[position] ?? car.records.build).wheelbaseM,
     outline: (car.builds[position] ?? car.records.build).outline,
@@ -135,7 +138,7 @@ export function makeAeroRoom(car: Car): AeroRoom {
     basis: basisOf(car),
     airDensityKgM3,
     sheets: ownSheets(car),
-    panelPressurePa: panelPressurePa(car),
+    panelPressure: panelPressure(car),
   }
 }
 

@@ -8,7 +8,7 @@ import { checkHeldPanel, type HeldPanelAnswer } from '../../structure/held-panel
 import { type OwnSheetFound, ownSheet } from '../../structure/own-sheet.ts'
 import { PANEL_MATERIALS, type PanelMaterial } from '../../structure/panel-materials.ts'
 import { basisOf } from './basis.ts'
-import { devicesAtStage } from './devices.ts'
+import { devicesAtStage, type RoomDevice } from './devices.ts'
 
 export const PANEL_FAULTS = ['air', 'standing', 'rods', 'kerb'] as const
 /** What a panel does not hold. */
@@ -31,8 +31,22 @@ export interface PanelState {
   readonly refusal: string | null
 }
 
-/** What the air asks of a panel, Pa: the usual pressure under a splitter, at the fastest speed, without a load factor. */
-export const panelPressurePa = (car: Car): number => USUAL_PRESSURE * airPressurePa(car.records.build.airDensityKgM3, basisOf(car).fastestMps)
+/** What the air asks of a panel at the fastest speed, without a load factor: by the pressure its estimate stands on, else the usual one under a splitter. */
+export interface PanelPressure {
+  readonly pressurePa: number
+  /** Over that of the air. */
+  readonly coefficient: number
+  readonly isOwn: boolean
+}
+
+/**
+ * The pressure of the air on a panel of a device, or of none yet, Pa.
+ * @example panelPressure(CAR).coefficient // 0.65
+ */
+export function panelPressure(car: Car, device?: Pick<RoomDevice, 'splitter'>): PanelPressure {
+  const coefficient = device?.splitter?.pressure ?? USUAL_PRESSURE
+  return { coefficient, isOwn: Boolean(device?.splitter), pressurePa: coefficient * airPressurePa(car.records.build.airDensityKgM3, basisOf(car).fastestMps) }
+}
 
 function sheetState(record: PanelMaterialRecord): SheetState {
   const { id, priceOverPly, note, ...rest } = record
@@ -70,11 +84,10 @@ export function panelsAtStage(car: Car, position: number): readonly PanelState[]
   const { panels } = car.records
   if (panels.length === 0) return []
   const sheets = ownSheets(car)
-  const pressurePa = panelPressurePa(car)
-  return devicesAtStage(car, position).flatMap(({ id, name }) =>
+  return devicesAtStage(car, position).flatMap((device) =>
     panels
-      .filter(({ deviceId }) => deviceId === id)
+      .filter(({ deviceId }) => deviceId === device.id)
       .sort((a, b) => Number(b.isChosen) - Number(a.isChosen))
-      .map((panel) => stateOf(panel, name, sheets, pressurePa)),
+      .map((panel) => stateOf(panel, device.name, sheets, panelPressure(car, device).pressurePa)),
   )
 }

@@ -1,9 +1,11 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { PanelFault, PanelState } from '@bold-ballast/core'
 import { Figure } from '../../../ui/figure.tsx'
+import { CsvButton } from '../../../ui/files/csv-button.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { PANEL_SUPPORT_WORDS } from './panel-form.ts'
+import { panelsTable } from './panels-table.ts'
 
 const FAULT_WORDS: Readonly<Record<PanelFault, string>> = { air: 'the air', standing: 'a person', rods: 'its rods', kerb: 'a kerb' }
 
@@ -103,6 +105,9 @@ export function KeptPanels({
               </tbody>
             </table>
           </ScrollBox>
+          <p className="no-print -mt-2 mb-4 text-[13px]">
+            <CsvButton name={`${records.build.name} panels`} table={() => panelsTable(panels, verdictOf)} />
+          </p>
         </>
       )}
       {elsewhere > 0 && (

@@ -67,7 +67,7 @@ export function SheetChooser({ room, made, devices, keep }: ChooserProps) {
   const [support, setSupport] = useState<Support>('cantilever')
   const [span, setSpan] = useState<'along' | 'across'>('along')
   const [deviceId, setDeviceId] = useState(devices.find(({ kind }) => kind === 'splitter')?.id ?? devices[0]?.id ?? '')
-  const pressurePa = room.panelPressurePa
+  const { pressurePa, coefficient, isOwn } = made.panelPressures.get(deviceId) ?? room.panelPressure
   const sheets = useMemo(() => [...PANEL_MATERIALS, ...room.sheets.flatMap(({ found: own }) => (own ? [own.material] : []))], [room.sheets])
   const found = useMemo(
     () =>
@@ -136,8 +136,8 @@ export function SheetChooser({ room, made, devices, keep }: ChooserProps) {
         )}
       </div>
       <p className="mb-2 text-quiet">
-        Air at {text('speed', room.basis.fastestMps, { decimals: 0 })}: {text('pressure', pressurePa)} times 2 for stress; the tip may move{' '}
-        {text('length', 0.005)}.
+        Air at {text('speed', room.basis.fastestMps, { decimals: 0 })}: {text('pressure', pressurePa)} ({coefficient.toFixed(2)} of the air’s,{' '}
+        {isOwn ? 'as its estimate has it' : 'the usual'}), times 2 for stress; the tip may move {text('length', 0.005)}.
       </p>
       {found instanceof CalculationError ? (
         <p className="border-l-4 border-wait pl-3">{sayRefusal(found)}</p>
