@@ -75,7 +75,8 @@ export async function ask(address: string, method: string, route: string, body?:
   try {
     const answer = await fetch(`${address}/api${route}`, {
       method,
-      headers: { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin', ...headers },
+      // A connection that is kept may be closed by the server in the moment it is used again.
+      headers: { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin', connection: 'close', ...headers },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
     // biome-ignore lint/suspicious/noExplicitAny: bodies are asserted on, field by field

@@ -4,7 +4,7 @@ import { PAD_NAMES, z } from '@bold-ballast/core'
 export const DEVICE_PROTOCOL_VERSION = 1
 export const DEVICE_PORTS = { first: 4710, last: 4719 } as const
 export const LONGEST_LINE_BYTES = 4096
-export const DEVICE_KINDS = ['scales', 'dyno', 'logger'] as const
+export const DEVICE_KINDS = ['scales', 'dyno', 'logger', 'weather'] as const
 export type DeviceKind = (typeof DEVICE_KINDS)[number]
 
 const padSchema = z.strictObject({ kg: z.number(), isStable: z.boolean(), battery: z.number().min(0).max(1) }).nullable()
@@ -49,6 +49,19 @@ const loggerStatusSchema = z.strictObject({
 const logSampleSchema = z.strictObject({ type: z.literal('log-sample'), timeS: z.number().nonnegative(), values: z.array(z.number().nullable()).max(60) })
 const logLapSchema = z.strictObject({ type: z.literal('lap'), lap: z.int().positive(), lapS: z.number().positive().max(3600) })
 
+/** A run of a test begins or has ended; the rows between are its own. */
+const logRunSchema = z.strictObject({ type: z.literal('run'), run: z.int().positive(), way: z.enum(['out', 'back']), isOn: z.boolean() })
+
+const stationAirSchema = z.strictObject({
+  /** As it stands there, not reduced to sea level. */
+  pressurePa: z.number().min(60_000).max(110_000),
+  temperatureK: z.number().min(243).max(323),
+  relativeHumidity: z.number().min(0).max(1),
+  windMps: z.number().min(0).max(60).nullable().default(null),
+})
+export type StationAir = z.output<typeof stationAirSchema>
+const airSchema = stationAirSchema.extend({ type: z.literal('air') })
+
 export const deviceMessageSchema = z.discriminatedUnion('type', [
   z.discriminatedUnion('device', [
     z.strictObject({ ...names, device: z.literal('scales'), resolutionKg: z.number().positive() }),
@@ -61,6 +74,7 @@ export const deviceMessageSchema = z.discriminatedUnion('type', [
         .min(1)
         .max(60),
     }),
+    z.strictObject({ ...names, device: z.literal('weather') }),
   ]),
   z.strictObject({ type: z.literal('reading'), sequence: z.int().nonnegative(), pads: fourPads }),
   z.strictObject({
@@ -76,6 +90,8 @@ export const deviceMessageSchema = z.discriminatedUnion('type', [
   loggerStatusSchema,
   logSampleSchema,
   logLapSchema,
+  logRunSchema,
+  airSchema,
   z.strictObject({ type: z.literal('done'), id: z.int() }),
   z.strictObject({ type: z.literal('refused'), id: z.int(), message: z.string().max(300) }),
 ])
@@ -88,6 +104,8 @@ export type DynoStatus = Extract<DeviceMessage, { type: 'status' }>
 export type LoggerStatus = z.output<typeof loggerStatusSchema>
 export type LogSample = z.output<typeof logSampleSchema>
 export type LogLap = z.output<typeof logLapSchema>
+export type LogRun = z.output<typeof logRunSchema>
+export type AirReading = z.output<typeof airSchema>
 export type DynoSample = z.output<typeof sampleSchema>
 
 const padName = z.enum(PAD_NAMES)
@@ -131,6 +149,8 @@ export const deviceCommandSchema = z.discriminatedUnion('type', [
   // A track and a car are long: they are sent in pieces of one text, first to last.
   z.strictObject({ type: z.literal('piece'), index: z.int().min(0).max(1999), count: z.int().min(1).max(2000), text: z.string().max(2000) }),
   z.strictObject({ type: z.literal('drive'), laps: z.int().min(1).max(50), slower: z.number().min(0.95).max(1.5), faster: z.number().min(1).max(30) }),
+  z.strictObject({ type: z.literal('test'), pairs: z.int().min(1).max(6), faster: z.number().min(1).max(60) }),
+  z.strictObject({ type: z.literal('weather'), air: stationAirSchema }),
   z.strictObject({ type: z.literal('record'), isOn: z.boolean() }),
   z.strictObject({ type: z.literal('sky'), isOpen: z.boolean() }),
   z.strictObject({ type: z.literal('silence'), seconds: z.number().min(0).max(60) }),
@@ -138,7 +158,7 @@ export const deviceCommandSchema = z.discriminatedUnion('type', [
 export type DeviceCommand = z.output<typeof deviceCommandSchema>
 
 /** What any device of a kind is asked, simulated or not. */
-export const REAL_COMMANDS: Record<DeviceKind, readonly DeviceCommand['type'][]> = { scales: ['tare'], dyno: ['stop'], logger: [] }
+export const REAL_COMMANDS: Record<DeviceKind, readonly DeviceCommand['type'][]> = { scales: ['tare'], dyno: ['stop'], logger: [], weather: [] }
 
 /** A simulated device that is to be started. */
 export const standInSchema = z.strictObject({ kind: z.enum(DEVICE_KINDS).default('scales') })
@@ -155,6 +175,13 @@ export interface DeviceEntry {
   readonly channels?: DeviceHelloChannels
 }
 
+/** A run of a test with its rows, in the order of the logger's channels. */
+export interface LoggedTestRun {
+  readonly runId: string
+  readonly way: LogRun['way']
+  readonly rows: readonly { readonly timeS: number; readonly values: readonly (number | null)[] }[]
+}
+
 /** What the live stream of a device says. */
 export type DeviceEvent =
   | { readonly type: 'state'; readonly state: DeviceEntry['state']; readonly at: string }
@@ -165,6 +192,10 @@ export type DeviceEvent =
   | { readonly type: 'logSamples'; readonly samples: readonly LogSample[]; readonly at: string }
   /** Laps that a logger told, oldest first. */
   | { readonly type: 'laps'; readonly laps: readonly LogLap[]; readonly at: string }
+  /** A run of a test that a logger told whole; the first events hold the latest of them, oldest first, each under an id of its own. */
+  | { readonly type: 'run'; readonly run: LoggedTestRun; readonly at: string }
+  /** What a weather station reads. */
+  | { readonly type: 'air'; readonly air: StationAir; readonly at: string }
   /**
    * Samples since the last event; the first events hold the latest pulls so far, one each, so that a page that was loaded again has lost nothing.
    * `pullId` is of one pull alone, also where a dyno that was switched on again counts from 1 once more.

@@ -7,6 +7,8 @@ export { type CoastPair, type CoastRun, type KeptFit, requireCoastRun, thinRun }
 export { compareTests, differenceSd, type TestComparison } from './aero/compare-tests.ts'
 export { type AxleAreas, airPressurePa, BALANCE_SCHOOL_WORDS, BALANCE_SCHOOLS, type BalanceSchool, type DeviceForce, deviceLoads } from './aero/device-loads.ts'
 export { powerFromDragW, USUAL_ROLLING } from './aero/drag-top-speed.ts'
+export { driveTest, type SimulatedTest, type TestRow } from './aero/drive-test.ts'
+export { type HeldSpeed, type LoggedTest, loggedTest } from './aero/logged-runs.ts'
 export { wholeDownforce } from './aero/measured-downforce.ts'
 export { contactMps, type HeightsInput, packerForHeight, rideHeights, springForHeight, type Touch, touches } from './aero/ride-heights.ts'
 export { ROLLING_SCHOOL_WORDS, ROLLING_SCHOOLS } from './aero/rolling-schools.ts'

@@ -8,3 +8,9 @@ export function draws(start: number): () => number {
     return (((t ^ (t >>> 14)) >>> 0) + 0.5) / 4_294_967_296
   }
 }
+
+/** Draws of a normal distribution of spread 1 (Box and Muller), the same at every run. */
+export function normalDraws(start: number): () => number {
+  const even = draws(start)
+  return () => Math.sqrt(-2 * Math.log(even())) * Math.cos(2 * Math.PI * even())
+}

@@ -1,5 +1,13 @@
 import { axleDropM } from '../src/aero/ride-heights.ts'
-import { EXAMPLE_AREAS, EXAMPLE_COAST, EXAMPLE_HEIGHTS, EXAMPLE_LIP, EXAMPLE_MOUNT, EXAMPLE_WING } from '../src/calculations/examples/example-aero.ts'
+import {
+  EXAMPLE_AREAS,
+  EXAMPLE_COAST,
+  EXAMPLE_HEIGHTS,
+  EXAMPLE_LIP,
+  EXAMPLE_MOUNT,
+  EXAMPLE_SIMULATED_TEST,
+  EXAMPLE_WING,
+} from '../src/calculations/examples/example-aero.ts'
 import { EXAMPLE_CORNERS, EXAMPLE_DRIVE, EXAMPLE_SLIDING, EXAMPLE_TRAIN } from '../src/calculations/examples/example-drive.ts'
 import { EXAMPLE_AIRFIELD, EXAMPLE_FITTED, EXAMPLE_LAP_CAR } from '../src/calculations/examples/example-lap.ts'
 import { EXAMPLE_PLAN } from '../src/calculations/examples/example-plan.ts'
@@ -132,6 +140,7 @@ export const SPRINGS = EXAMPLE_HEIGHTS.front
 export const LIP = EXAMPLE_LIP
 export const PLYWOOD = PANEL_MATERIALS[0] as (typeof PANEL_MATERIALS)[number]
 export const WING_MOUNT = EXAMPLE_MOUNT
+export const SIMULATED_TEST = EXAMPLE_SIMULATED_TEST
 export const COAST_PAIR = EXAMPLE_COAST.pairs[0]
 export const COAST = { ...EXAMPLE_COAST, rotatingKg: null, airDensitySd: 0.005, rollingSchool: 'asRoadShows', rollingSpeedMps: 120 } as const
 export const COAST_PLAN = {

@@ -8,7 +8,7 @@ import type { SteadyReading } from './steady-readings.ts'
 export interface SteadyAxle {
   readonly springs: AxleSprings
   readonly reading: SteadyReading
-  /** Mean of left and right at each speed, m, growing as the car sinks; its zero may be anywhere. */
+  /** Mean of left and right at each speed, m, growing as the car sinks; its zero may be anywhere where no rubber is met, else it is the car at rest. */
   readonly travelM: readonly number[]
   /** Of one reading. */
   readonly readingSdM: number

@@ -36,6 +36,13 @@ const QUANTITY_OF: { readonly [Role in LogRole]?: { readonly kind: QuantityKind;
   oilTemperature: { kind: 'temperature', usual: '°C' },
   oilPressure: { kind: 'pressure', usual: 'bar' },
   voltage: { kind: 'voltage', usual: 'V' },
+  damperLF: { kind: 'length', usual: 'mm' },
+  damperRF: { kind: 'length', usual: 'mm' },
+  damperLR: { kind: 'length', usual: 'mm' },
+  damperRR: { kind: 'length', usual: 'mm' },
+  heightFront: { kind: 'length', usual: 'mm' },
+  heightRear: { kind: 'length', usual: 'mm' },
+  pitot: { kind: 'pressure', usual: 'Pa' },
 }
 
 const ROLE_NAMES: readonly (readonly [LogRole, RegExp])[] = [
@@ -58,6 +65,13 @@ const ROLE_NAMES: readonly (readonly [LogRole, RegExp])[] = [
   ['oilTemperature', /oil ?temp/],
   ['oilPressure', /oil ?press/],
   ['voltage', /batt|volt/],
+  ['damperLF', /^(damper|susp(ension)?|shock)( pos(ition)?| travel)? (lf|fl)$|^(lf|fl) (damper|susp(ension)?|shock)/],
+  ['damperRF', /^(damper|susp(ension)?|shock)( pos(ition)?| travel)? (rf|fr)$|^(rf|fr) (damper|susp(ension)?|shock)/],
+  ['damperLR', /^(damper|susp(ension)?|shock)( pos(ition)?| travel)? (lr|rl)$|^(lr|rl) (damper|susp(ension)?|shock)/],
+  ['damperRR', /^(damper|susp(ension)?|shock)( pos(ition)?| travel)? rr$|^rr (damper|susp(ension)?|shock)/],
+  ['heightFront', /^(ride )?height f(ront)?$|^front (ride )?height$/],
+  ['heightRear', /^(ride )?height r(ear)?$|^rear (ride )?height$/],
+  ['pitot', /pitot/],
 ]
 
 const keyOf = (heading: string) =>

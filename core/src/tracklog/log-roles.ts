@@ -17,6 +17,13 @@ export const LOG_ROLES = [
   'oilTemperature',
   'oilPressure',
   'voltage',
+  'damperLF',
+  'damperRF',
+  'damperLR',
+  'damperRR',
+  'heightFront',
+  'heightRear',
+  'pitot',
   'lap',
   'other',
 ] as const

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import net from 'node:net'
 import {
+  type AirReading,
   DEVICE_PROTOCOL_VERSION,
   type DeviceEvent,
   type DeviceHello,
@@ -8,8 +9,10 @@ import {
   type DynoStatus,
   deviceMessageSchema,
   LONGEST_LINE_BYTES,
+  type LoggedTestRun,
   type LoggerStatus,
   type LogLap,
+  type LogRun,
   type LogSample,
 } from '@bold-ballast/contract'
 
@@ -26,6 +29,9 @@ const MOST_PULLS = 12
 /** Of a logger: so many rows and laps are kept for a page that is loaded again. The log itself is in its own storage. */
 const MOST_ROWS = 600
 const MOST_LAPS = 200
+/** So many runs of a test are kept, and so many rows of each (four minutes at five a second). */
+const MOST_RUNS = 12
+const MOST_RUN_ROWS = 1200
 
 /** One device on a loopback port: kept connected, told of when it is lost, and asked. Lines it does not send right are left out. */
 export class DeviceConnection {
@@ -44,6 +50,10 @@ export class DeviceConnection {
   private rows: LogSample[] = []
   private unsentRows: LogSample[] = []
   private laps: LogLap[] = []
+  /** Of tests: those that have ended, oldest first, and the one that is driven. */
+  private runs: LoggedTestRun[] = []
+  private run: { way: LogRun['way']; rows: LogSample[] } | null = null
+  private air: AirReading | null = null
   private sending: NodeJS.Timeout | null = null
   private retry: NodeJS.Timeout | null = null
   private silence: NodeJS.Timeout | null = null
@@ -75,6 +85,8 @@ export class DeviceConnection {
     if (this.loggerStatus) listener({ type: 'logStatus', status: this.loggerStatus, at })
     if (this.rows.length > 0) listener({ type: 'logSamples', samples: this.rows, at })
     if (this.laps.length > 0) listener({ type: 'laps', laps: this.laps, at })
+    for (const run of this.runs) listener({ type: 'run', run, at })
+    if (this.air) listener({ type: 'air', air: airOf(this.air), at })
     return () => this.listeners.delete(listener)
   }
 
@@ -156,6 +168,11 @@ export class DeviceConnection {
       this.tell({ type: 'status', status: message, at: new Date().toISOString() })
     } else if (message.type === 'sample') {
       this.takeSample(message)
+    } else if (message.type === 'run') {
+      this.takeRun(message)
+    } else if (message.type === 'air') {
+      this.air = message
+      this.tell({ type: 'air', air: airOf(message), at: new Date().toISOString() })
     } else if (message.type === 'log-status' || message.type === 'log-sample' || message.type === 'lap') {
       this.takeLogged(message)
     } else {
@@ -192,9 +209,20 @@ export class DeviceConnection {
     } else {
       if (message.timeS < (this.rows.at(-1)?.timeS ?? 0)) this.rows = []
       this.rows = [...this.rows.slice(1 - MOST_ROWS), message]
+      if (this.run && this.run.rows.length < MOST_RUN_ROWS) this.run.rows.push(message)
       this.unsentRows.push(message)
       this.sending ??= setTimeout(() => this.sendSamples(), SAMPLES_MS)
     }
+  }
+
+  /** A run of a test is told once it has ended, with all its rows; one that is begun anew before it ended is left out. */
+  private takeRun({ way, isOn }: LogRun): void {
+    const ended = isOn ? null : this.run
+    this.run = isOn ? { way, rows: [] } : null
+    if (!ended || ended.rows.length === 0) return
+    const run = { runId: randomUUID(), way: ended.way, rows: ended.rows.map(({ timeS, values }) => ({ timeS, values })) }
+    this.runs = [...this.runs.slice(1 - MOST_RUNS), run]
+    this.tell({ type: 'run', run, at: new Date().toISOString() })
   }
 
   private sendSamples(): void {
@@ -219,6 +247,8 @@ export class DeviceConnection {
     for (const listener of this.listeners) listener(event)
   }
 }
+
+const airOf = ({ pressurePa, temperatureK, relativeHumidity, windMps }: AirReading) => ({ pressurePa, temperatureK, relativeHumidity, windMps })
 
 function parse(line: string): unknown {
   try {

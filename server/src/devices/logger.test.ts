@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { buildFileSchema, type DeviceEvent } from '@bold-ballast/contract'
-import { asDriven, makeTrackRoom, openCar } from '@bold-ballast/core'
+import { asDriven, type CoastPair, keepFit, loggedTest, makeTrackRoom, openCar } from '@bold-ballast/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { until } from '../../test/until.ts'
 import { DeviceService } from './service.ts'
@@ -28,6 +28,9 @@ afterAll(() => {
 })
 const latest = <Type extends DeviceEvent['type']>(type: Type) =>
   events.findLast((event) => event.type === type) as Extract<DeviceEvent, { type: Type }> | undefined
+
+/** Drag area of pairs in air of 1.2 kg/m³, by a mass of 1300 kg with what turns. */
+const coastDownOf = (pairs: readonly CoastPair[]) => pairs.reduce((sum, pair) => sum + (2 * keepFit(pair).cPerM * 1300 * 1.04) / 1.2, 0) / pairs.length
 
 async function send(whole: string): Promise<void> {
   const size = 1500
@@ -60,7 +63,7 @@ describe('a simulated logger', () => {
     expect(Math.abs(second / first - 1)).toBeLessThan(0.01)
     const rows = events.flatMap((event) => (event.type === 'logSamples' ? event.samples : []))
     expect(rows.length).toBeGreaterThan(20)
-    for (const { values } of rows) expect(values).toHaveLength(12)
+    for (const { values } of rows) expect(values).toHaveLength(19)
     const speeds = rows.map(({ values }) => values[0] as number)
     expect(Math.max(...speeds)).toBeGreaterThan(150)
     expect(Math.min(...speeds)).toBeLessThan(100)
@@ -71,6 +74,44 @@ describe('a simulated logger', () => {
     expect(again.map(({ type }) => type)).toEqual(['state', 'logStatus', 'logSamples', 'laps'])
     stop()
   })
+  it('coasts a car down out and back, tells each run whole, and its truth is found again', async () => {
+    const dragAreaM2 = 0.8
+    const test = {
+      kind: 'coastDown',
+      massKg: 1300,
+      rotatingShare: 0.04,
+      dragAreaM2,
+      rollingCoefficient: 0.014,
+      downforceFrontM2: 0.2,
+      downforceRearM2: 0.4,
+      airDensityKgM3: 1.2,
+      windMps: 1.5,
+      gustMps: 0.2,
+      grade: 0.003,
+      front: null,
+      rear: null,
+      pitotFactor: 1.05,
+      fromMps: 45,
+      toMps: 16,
+    }
+    await expect(service.command(id, { type: 'test', pairs: 1, faster: 60 })).rejects.toThrow('No test was sent yet.')
+    await send(JSON.stringify({ test: { ...test, massKg: 1 } }))
+    await expect(service.command(id, { type: 'test', pairs: 1, faster: 60 })).rejects.toThrow(/massKg/)
+    await send(JSON.stringify({ test }))
+    await service.command(id, { type: 'test', pairs: 2, faster: 60 })
+    const told = () => events.flatMap((event) => (event.type === 'run' ? [event.run] : []))
+    await until(() => told().length === 4, 20_000)
+    expect(told().map(({ way }) => way)).toEqual(['out', 'back', 'out', 'back'])
+    const channels = service.list()[0]?.channels ?? []
+    const { pairs } = loggedTest(channels, told())
+    const found = coastDownOf(pairs as never)
+    expect(Math.abs(found - dragAreaM2)).toBeLessThan(0.05 * dragAreaM2)
+    // A page that comes later is told the runs too, each once.
+    const again: DeviceEvent[] = []
+    const stop = await service.listen(id, (event) => again.push(event))
+    expect(new Set(again.flatMap((event) => (event.type === 'run' ? [event.run.runId] : []))).size).toBe(4)
+    stop()
+  }, 40_000)
   it('counts as lost after two and a half seconds of silence, and is found again', async () => {
     await service.command(id, { type: 'silence', seconds: 4 })
     await until(() => latest('state')?.state === 'lost', 6000)

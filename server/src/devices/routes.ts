@@ -45,10 +45,12 @@ export function deviceRoutes(devices: DeviceService | null): Router {
       if (response.writableLength > MOST_UNREAD_BYTES) response.destroy()
     })
     if (response.closed) return stop()
-    devices.closed.signal.addEventListener('abort', () => response.end(), { once: true })
+    const end = () => response.end()
+    devices.closed.signal.addEventListener('abort', end, { once: true })
     const beat = setInterval(() => response.write(': still here\n\n'), HEARTBEAT_MS)
     request.on('close', () => {
       clearInterval(beat)
+      devices.closed.signal.removeEventListener('abort', end)
       stop()
     })
   })

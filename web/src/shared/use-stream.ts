@@ -1,4 +1,15 @@
-import type { DeviceEntry, DeviceEvent, DeviceReading, DynoSample, DynoStatus, LoggerStatus, LogLap, LogSample } from '@bold-ballast/contract'
+import type {
+  DeviceEntry,
+  DeviceEvent,
+  DeviceReading,
+  DynoSample,
+  DynoStatus,
+  LoggedTestRun,
+  LoggerStatus,
+  LogLap,
+  LogSample,
+  StationAir,
+} from '@bold-ballast/contract'
 import { useEffect, useState } from 'react'
 import { readStored, writeStored } from '../data/stored.ts'
 import { sharedStream } from './shared-stream.ts'
@@ -21,11 +32,15 @@ export interface DeviceStream {
   readonly logger: LoggerStatus | null
   readonly rows: readonly LogSample[]
   readonly laps: readonly LogLap[]
+  /** Of a logger: runs of a test that have ended, oldest first. */
+  readonly runs: readonly LoggedTestRun[]
+  /** Of a weather station. */
+  readonly air: StationAir | null
   /** When it said something last. */
   readonly at: string | null
 }
 
-const OPENING: DeviceStream = { state: 'opening', reading: null, status: null, pulls: [], logger: null, rows: [], laps: [], at: null }
+const OPENING: DeviceStream = { state: 'opening', reading: null, status: null, pulls: [], logger: null, rows: [], laps: [], runs: [], air: null, at: null }
 /** As many as the server keeps. */
 const MOST_PULLS = 12
 
@@ -65,6 +80,12 @@ function after(now: DeviceStream, event: DeviceEvent): DeviceStream {
       return { ...now, state: 'connected', rows: joinRows(now.rows, event.samples), at: event.at }
     case 'laps':
       return { ...now, state: 'connected', laps: event.laps, at: event.at }
+    case 'run': {
+      const { run } = event
+      return { ...now, state: 'connected', runs: now.runs.some(({ runId }) => runId === run.runId) ? now.runs : [...now.runs, run], at: event.at }
+    }
+    case 'air':
+      return { ...now, state: 'connected', air: event.air, at: event.at }
   }
 }
 

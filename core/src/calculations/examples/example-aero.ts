@@ -1,5 +1,6 @@
 import { speedAfter } from '../../aero/coast-down.ts'
 import type { AxleAreas, DeviceForce } from '../../aero/device-loads.ts'
+import type { SimulatedTest } from '../../aero/drive-test.ts'
 import type { HeightsInput } from '../../aero/ride-heights.ts'
 import { USUAL_WING, type WingInput } from '../../aero/wing.ts'
 import { STANDARD_GRAVITY_MPS2 } from '../../mass/suspension.ts'
@@ -102,4 +103,24 @@ export const EXAMPLE_COAST = {
   massKg: 1342,
   massSdKg: 3,
   airDensityKgM3: 1.185,
+}
+
+/** A car and a road that a simulated logger coasts down; invented. */
+export const EXAMPLE_SIMULATED_TEST: SimulatedTest = {
+  kind: 'coastDown',
+  massKg: 1342,
+  rotatingShare: 0.04,
+  dragAreaM2: 0.742,
+  rollingCoefficient: 0.0138,
+  downforceFrontM2: 0.9,
+  downforceRearM2: 0.75,
+  airDensityKgM3: 1.185,
+  windMps: 1.2,
+  gustMps: 0.5,
+  grade: 0.002,
+  front: EXAMPLE_HEIGHTS.front,
+  rear: EXAMPLE_HEIGHTS.rear,
+  pitotFactor: 1.06,
+  fromMps: 50,
+  toMps: 15,
 }

@@ -88,7 +88,7 @@ export function tyresForEvents(records: Records, position: number, today: string
     const axles = (['front', 'rear'] as const).filter((axle) => (axle === 'front' ? front : rear)?.id === part.id)
     const life = lifeOfTyres(records, part, axles.includes('rear'))
     const none = { part, axles, life, perDay: null, events: [] }
-    if (!life) return { ...none, reason: `Nobody said what ${part.name} last: type a life with the part, such as 6 runs, 40 laps or 2 days.` }
+    if (!life) return { ...none, reason: `Nobody said how long they last: type a life with the part, such as 6 runs, 40 laps or 2 days.` }
     const isDriven = life.unit === 'runs' || life.unit === 'laps'
     const days = isDriven ? amountsByDay(records, life.unit as 'runs' | 'laps') : []
     if (isDriven && days.length === 0) return { ...none, reason: `No day of ${life.unit} was logged yet: one tells how many an event takes.` }

@@ -5,10 +5,11 @@ import { Link } from 'react-router'
 import { api, readFailure } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
 import { LivePads } from '../../shared/live-pads.tsx'
+import { StationLine } from '../../shared/station-air.tsx'
 import { useStream } from '../../shared/use-stream.ts'
 import { Alert, Empty, LoadError, Loading } from '../../ui/states.tsx'
 
-/** Scale sets, dynos and loggers on this machine: found, read live, asked; a weighing, a pull or laps are taken from them. */
+/** Scale sets, dynos, loggers and weather stations on this machine: found, read live, asked; a weighing, a pull, laps or the air are taken from them. */
 export function DevicesPage() {
   const { records, buildId, search } = useBuild()
   const { data: devices, error, refetch } = api.useDevicesQuery()
@@ -47,12 +48,15 @@ export function DevicesPage() {
         <button type="button" className="button" onClick={() => void begin('logger')} disabled={starting.isLoading}>
           {starting.isLoading ? 'Starting …' : 'Start a simulated logger'}
         </button>
+        <button type="button" className="button" onClick={() => void begin('weather')} disabled={starting.isLoading}>
+          {starting.isLoading ? 'Starting …' : 'Start a simulated weather station'}
+        </button>
       </div>
       {failure && <Alert className="mb-3">{readFailure(failure).message}</Alert>}
       {!device ? (
         <Empty
           title="Nothing was found yet"
-          why="Scale sets, dynos and loggers are looked for on this machine, on ports 4710 to 4719, by the protocol in docs/device-protocol.md. Simulated ones show how it works."
+          why="Scale sets, dynos, loggers and weather stations are looked for on this machine, on ports 4710 to 4719, by the protocol in docs/device-protocol.md. Simulated ones show how it works."
         />
       ) : (
         <div className="grid gap-8 min-[1180px]:grid-cols-[260px_1fr]">
@@ -73,11 +77,15 @@ export function DevicesPage() {
               </li>
             ))}
           </ul>
-          {device.kind !== 'scales' ? (
+          {device.kind === 'weather' ? (
+            <Station key={device.id} device={device} stop={() => void stop(device.id)} />
+          ) : device.kind !== 'scales' ? (
             <section>
               <p className="mb-3">
                 {device.state === 'connected' ? `The ${device.kind} is connected.` : `The ${device.kind} was lost; it is looked for.`}{' '}
-                {device.kind === 'dyno' ? 'Its pulls run in the Power room.' : 'Its laps run in the Track room, beside the session they are of.'}
+                {device.kind === 'dyno'
+                  ? 'Its pulls run in the Power room.'
+                  : 'Its laps run in the Track room, beside the session they are of; its runs of a test go into Aero, Proof, New test.'}
               </p>
               <div className="flex flex-wrap gap-3">
                 <Link
@@ -102,6 +110,53 @@ export function DevicesPage() {
         </div>
       )}
     </>
+  )
+}
+
+/** Weather as a simulated station may have it. */
+const WEATHERS = [
+  ['A cool morning', { pressurePa: 101_900, temperatureK: 281.15, relativeHumidity: 0.78, windMps: 0.6 }],
+  ['A hot afternoon', { pressurePa: 100_100, temperatureK: 304.15, relativeHumidity: 0.34, windMps: 2.8 }],
+  ['In the hills', { pressurePa: 89_300, temperatureK: 291.15, relativeHumidity: 0.5, windMps: 4.2 }],
+] as const
+
+/** A weather station: what it reads, where that can be taken, and of a simulated one which weather it has. */
+function Station({ device, stop }: { device: DeviceEntry; stop: () => void }) {
+  const [ask] = api.useAskDeviceMutation()
+  const [answer, setAnswer] = useState('')
+  return (
+    <section>
+      <StationLine device={device} />
+      <p className="my-3 text-quiet">
+        Forms of a dyno session, of a day on track and of an aero test take its air by their button, or by Alt and A while you type in one.
+      </p>
+      <button type="button" className="button" onClick={stop}>
+        {device.isSimulated ? 'Stop it' : 'Let it go'}
+      </button>
+      {device.isSimulated && (
+        <fieldset className="mt-4">
+          <legend className="pr-2 font-semibold">Simulated: which weather it has</legend>
+          <div className="flex flex-wrap gap-2">
+            {WEATHERS.map(([name, air]) => (
+              <button
+                key={name}
+                type="button"
+                className="button"
+                onClick={async () => {
+                  const { error } = await ask({ id: device.id, command: { type: 'weather', air } })
+                  setAnswer(error ? readFailure(error).message : `${name}.`)
+                }}
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+          <p role="status" className="min-h-5 text-sm text-quiet">
+            {answer}
+          </p>
+        </fieldset>
+      )}
+    </section>
   )
 }
 

@@ -90,7 +90,8 @@ export class FormReader {
         )
         return []
       }
-      const values = kinds.map(({ kind }, i) => (cells[i] === undefined ? null : (this.typedQuantity(name, cells[i], kind, label)?.value ?? Number.NaN)))
+      const isLeftOut = (i: number) => cells[i] === undefined || (cells[i] === '' && kinds[i]?.isOptional === true)
+      const values = kinds.map(({ kind }, i) => (isLeftOut(i) ? null : (this.typedQuantity(name, cells[i] as string, kind, label)?.value ?? Number.NaN)))
       return values.some((value) => value !== null && Number.isNaN(value)) ? [] : [values]
     })
   }

@@ -39,7 +39,7 @@ const STEADY_FIELDS: readonly FieldSpec[] = [
     name: 'points',
     label: 'Driven out, a line each: speed; front; rear; slowing in m/s²; pitot tube',
     hint: (units) =>
-      `Mean of left and right, growing as it sinks, from any zero. Three speeds at least, such as 60 ${units.speed}; ${usualText(units, 'length', 0.0012)}; ${usualText(units, 'length', 0.0024)}. The last two where they were read.`,
+      `Mean of left and right, growing as it sinks, from any zero; with bump rubbers from the car at rest. Three speeds at least, such as 60 ${units.speed}; ${usualText(units, 'length', 0.0012)}; ${usualText(units, 'length', 0.0024)}. The last two where they were read.`,
     type: 'textarea',
     isWide: true,
   },

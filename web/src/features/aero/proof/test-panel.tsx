@@ -3,6 +3,7 @@ import type { AeroRoom, CoastPair, KeptFit } from '@bold-ballast/core'
 import { type Remote, wrap } from 'comlink'
 import { useState } from 'react'
 import { api } from '../../../data/api.ts'
+import { AirFromStation } from '../../../shared/station-air.tsx'
 import type { FormValues } from '../../../ui/forms/form-reader.ts'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
@@ -11,6 +12,7 @@ import { Caution } from '../../../ui/states.tsx'
 import type { AeroWorker } from '../aero.worker.ts'
 import { beginAeroWorker } from '../begin-worker.ts'
 import { type ReadRun, readRunFile } from './read-runs.ts'
+import { RunsOfLogger } from './runs-of-logger.tsx'
 import { type TypedRun, testBody, testDefaults, testFieldSpecs } from './test-form.ts'
 
 /** Fits pairs away from the page; a pair that has no fit is refused with its reason. */
@@ -138,27 +140,39 @@ export function TestPanel({
         onDone={onDone}
         onValues={setValues}
       >
-        {(set) =>
-          kind === 'coastDown' && (
-            <>
-              <RunFiles
-                read={read}
-                take={async (files) => {
-                  const byName = [...files].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
-                  const found = await Promise.all(byName.map((file) => readRunFile(file, units)))
-                  setRead(found)
-                  setPairCount(Math.max(pairCount, Math.ceil(found.length / 2)))
-                  for (const [i, entry] of found.entries()) if ('text' in entry) set(`${i % 2 === 0 ? 'out' : 'back'}${Math.floor(i / 2)}`, entry.text)
-                }}
-              />
-              <p className="sm:col-span-2">
-                <button type="button" className="word-link" onClick={() => setPairCount(pairCount + 1)}>
-                  Type another pair
-                </button>
-              </p>
-            </>
-          )
-        }
+        {(set) => (
+          <>
+            <AirFromStation set={set} />
+            <RunsOfLogger
+              made={room.stages[position] ?? null}
+              airDensityKgM3={room.airDensityKgM3}
+              kind={kind}
+              take={(texts, pairs) => {
+                setPairCount(Math.max(pairCount, pairs))
+                for (const [name, text] of Object.entries(texts)) set(name, text)
+              }}
+            />
+            {kind === 'coastDown' && (
+              <>
+                <RunFiles
+                  read={read}
+                  take={async (files) => {
+                    const byName = [...files].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
+                    const found = await Promise.all(byName.map((file) => readRunFile(file, units)))
+                    setRead(found)
+                    setPairCount(Math.max(pairCount, Math.ceil(found.length / 2)))
+                    for (const [i, entry] of found.entries()) if ('text' in entry) set(`${i % 2 === 0 ? 'out' : 'back'}${Math.floor(i / 2)}`, entry.text)
+                  }}
+                />
+                <p className="sm:col-span-2">
+                  <button type="button" className="word-link" onClick={() => setPairCount(pairCount + 1)}>
+                    Type another pair
+                  </button>
+                </p>
+              </>
+            )}
+          </>
+        )}
       </RecordForm>
     </>
   )

@@ -34,10 +34,10 @@ export function EventTyres({ records, position }: { records: StoredRecords; posi
                 <thead>
                   <tr className="text-[13px] text-quiet">
                     <th className="text-left">Event</th>
-                    <th className="text-right">{each.life?.unit}</th>
-                    <th className="text-right">Sets, mean</th>
-                    <th className="text-right">Take, 9 in 10</th>
-                    <th className="text-right">Cost, mean</th>
+                    <th className="pl-4 text-right">{each.life?.unit}</th>
+                    <th className="pl-4 text-right">Sets, mean</th>
+                    <th className="pl-4 text-right">Take, 9 in 10</th>
+                    <th className="pl-4 text-right">Cost, mean</th>
                   </tr>
                 </thead>
                 <tbody>

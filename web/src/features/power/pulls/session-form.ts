@@ -1,4 +1,4 @@
-import type { DynoStatus, RecordsAnswer } from '@bold-ballast/contract'
+import type { RecordsAnswer } from '@bold-ballast/contract'
 import {
   attempt,
   BOOST_SCHOOLS,
@@ -10,6 +10,7 @@ import {
   STANDARDS,
   type Stage,
 } from '@bold-ballast/core'
+import { airValues } from '../../../shared/fields/air-fields.ts'
 import { type FormReader, type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
 import type { FieldSpec } from '../../../ui/forms/record-form.tsx'
 import { typedText } from '../../../ui/quantity.ts'
@@ -163,13 +164,6 @@ export function sessionBody(read: FormReader, settingIds: readonly string[]): Re
     tuneNote: read.optional('tuneNote'),
   }
 }
-
-/** Air as the texts its fields start with. */
-export const airValues = ({ pressurePa, temperatureK, relativeHumidity }: DynoStatus['ambient'], units: Record<string, string>): FormValues => ({
-  pressure: typedText('pressure', pressurePa, units.pressure as string),
-  temperature: typedText('temperature', temperatureK, units.temperature as string),
-  humidity: typedText('share', relativeHumidity, '%'),
-})
 
 /** A session as the texts its form starts with. */
 export function sessionDefaults(session: RecordsAnswer['sessions'][number], units: Record<string, string>, counted: BoostSchool): FormValues {

@@ -3,11 +3,13 @@ import { FIRST_SETTING } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../../data/api.ts'
 import { readStored } from '../../../data/stored.ts'
+import { airValues } from '../../../shared/fields/air-fields.ts'
+import { AirFromStation } from '../../../shared/station-air.tsx'
 import { type FormValues, localTime } from '../../../ui/forms/form-reader.ts'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { AsPrintedOffer } from './as-printed-offer.tsx'
-import { airValues, nextSetting, sessionBody, sessionDefaults, sessionFieldSpecs, whyUncounted } from './session-form.ts'
+import { nextSetting, sessionBody, sessionDefaults, sessionFieldSpecs, whyUncounted } from './session-form.ts'
 
 interface Props {
   readonly records: RecordsAnswer
@@ -73,14 +75,17 @@ export function SessionPanel({ records, stageId, session, air, onDone }: Props) 
       onValues={setValues}
       onDone={onDone}
     >
-      <div className="grid gap-2 sm:col-span-2">
-        {ids.length < MOST_SETTINGS && (
-          <button type="button" className="word-link justify-self-start" onClick={() => setIds([...ids, crypto.randomUUID()])}>
-            Another setting of this visit
-          </button>
-        )}
-        {uncounted && <AsPrintedOffer build={build} why={uncounted.why} isMended={uncounted.isMended} />}
-      </div>
+      {(set) => (
+        <div className="grid gap-2 sm:col-span-2">
+          <AirFromStation set={set} />
+          {ids.length < MOST_SETTINGS && (
+            <button type="button" className="word-link justify-self-start" onClick={() => setIds([...ids, crypto.randomUUID()])}>
+              Another setting of this visit
+            </button>
+          )}
+          {uncounted && <AsPrintedOffer build={build} why={uncounted.why} isMended={uncounted.isMended} />}
+        </div>
+      )}
     </RecordForm>
   )
 }

@@ -2,6 +2,7 @@ import type { DeviceCommand, DeviceEntry, DeviceHelloChannels } from '@bold-ball
 import { asDriven, loggerWarnings, type RoomTrackSession, type TrackRoom } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
+import { piecesOf } from '../../../shared/device-pieces.ts'
 import { type DeviceStream, useStream } from '../../../shared/use-stream.ts'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -13,7 +14,6 @@ const STATE_WORDS = {
   lost: 'The logger has said nothing for 2.5 s: it counts as lost. What it told is kept; it is looked for.',
   serverAway: 'The server does not answer. What the logger told is kept; it is looked for.',
 } as const
-const PIECE = 1800
 
 /** A logger beside the session: what is wrong with it before the car goes out, what it reads, the laps it tells. */
 export function LiveLogger({ buildId, session, room }: { buildId: string; session: RoomTrackSession; room: TrackRoom }) {
@@ -129,17 +129,7 @@ function Simulation({ device, session, room }: { device: DeviceEntry; session: R
     const track = room.tracks.find(({ id }) => id === session.record.trackId)
     const car = asDriven(room.stages[session.position])
     if (!track || !car) return setAnswer('The car of this stage cannot be driven: it needs power, mass and axle loads.')
-    const whole = JSON.stringify({
-      track: { segments: track.segments, isClosed: track.isClosed, origin: track.origin, bearingRad: track.bearingRad },
-      car,
-    })
-    const count = Math.ceil(whole.length / PIECE)
-    const pieces = Array.from({ length: count }, (_, index) => ({
-      type: 'piece' as const,
-      index,
-      count,
-      text: whole.slice(index * PIECE, (index + 1) * PIECE),
-    }))
+    const pieces = piecesOf({ track: { segments: track.segments, isClosed: track.isClosed, origin: track.origin, bearingRad: track.bearingRad }, car })
     void tell([...pieces, { type: 'drive', laps: 5, slower, faster: 20 }], words)
   }
   const item = (label: string, commands: readonly DeviceCommand[], words: string) => (

@@ -3,6 +3,7 @@ import type { ColumnRole } from '../../../shared/column-table.tsx'
 
 const SPEEDS = ['km/h', 'mph', 'm/s']
 const PRESSURES = ['bar', 'kPa', 'psi', 'Pa']
+const LENGTHS = ['mm', 'cm', 'm', 'in']
 const TEMPERATURES = ['°C', '°F', 'K']
 const ACCELERATIONS = ['g', 'm/s²']
 
@@ -26,6 +27,13 @@ export const LOG_COLUMN_ROLES: readonly ColumnRole<LogRole>[] = [
   { role: 'oilTemperature', word: 'oil temperature', units: TEMPERATURES },
   { role: 'oilPressure', word: 'oil pressure', units: PRESSURES },
   { role: 'voltage', word: 'voltage', units: ['V'] },
+  { role: 'damperLF', word: 'damper, left front', units: LENGTHS },
+  { role: 'damperRF', word: 'damper, right front', units: LENGTHS },
+  { role: 'damperLR', word: 'damper, left rear', units: LENGTHS },
+  { role: 'damperRR', word: 'damper, right rear', units: LENGTHS },
+  { role: 'heightFront', word: 'ride height, front', units: LENGTHS },
+  { role: 'heightRear', word: 'ride height, rear', units: LENGTHS },
+  { role: 'pitot', word: 'pitot tube', units: PRESSURES },
   { role: 'lap', word: 'number of the lap' },
   { role: 'other', word: 'something else, kept' },
 ]

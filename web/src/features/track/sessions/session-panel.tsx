@@ -1,6 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import type { TrackRoom } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
+import { AirFromStation } from '../../../shared/station-air.tsx'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -47,7 +48,9 @@ export function SessionPanel({
         toBody={(read, fresh) => ({ ...sessionBody(read, session), ...(session ? { version: session.version } : { id: fresh }) })}
         send={(body) => (session ? patch({ buildId, resource, id, body: body as never }).unwrap() : create({ buildId, resource, body }).unwrap())}
         onDone={(body) => onDone(session ? session.id : String(body.id))}
-      />
+      >
+        {(set) => <AirFromStation set={set} />}
+      </RecordForm>
     </>
   )
 }
