@@ -2,10 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { coastDown } from '../src/aero/coast-down-drag.ts'
 import { driveTest, type SimulatedTest } from '../src/aero/drive-test.ts'
-import { heldStretches, type LoggedRun, loggedTest } from '../src/aero/logged-runs.ts'
 import { measuredDownforce } from '../src/aero/measured-downforce.ts'
 import { pitotSpeeds } from '../src/aero/pitot-speeds.ts'
 import { EXAMPLE_SIMULATED_TEST } from '../src/calculations/examples/example-aero.ts'
+import { heldStretches, type LoggedRun, loggedTest } from '../src/tracklog/logged-runs.ts'
 import { normalDraws } from './draws.ts'
 
 const CHANNELS = [

@@ -1,9 +1,9 @@
+import { type CoastRun, thinRun } from '../aero/coast-model.ts'
+import type { SteadyReading } from '../aero/steady-readings.ts'
 import { itemAt } from '../item-at.ts'
 import { mean } from '../stats/moments.ts'
-import { type LogColumn, logColumns, readerOf } from '../tracklog/log-channels.ts'
-import type { LogRole } from '../tracklog/log-roles.ts'
-import { type CoastRun, thinRun } from './coast-model.ts'
-import type { SteadyReading } from './steady-readings.ts'
+import { type LogColumn, logColumns, readerOf } from './log-channels.ts'
+import type { LogRole } from './log-roles.ts'
 
 /** A run that a logger told: which way it went, and its rows in the order of the logger's channels; null: not sampled then. */
 export interface LoggedRun {
