@@ -33,6 +33,29 @@ test('heights, springs and the spring that holds a height; panels by air and by 
   await expect(page.getByText('The front rubber is met at 203 km/h by the air alone.')).toBeVisible()
   await page.getByLabel(/^Hold splitter/).fill('61')
   await expect(page.getByRole('status').filter({ hasText: 'ride frequency 1.70 to' })).toBeVisible()
+  // A floor that somebody measured at two heights gives more as the car comes down.
+  await page.goto(`${build}/aero?stage=${STAGE}`)
+  await page.getByRole('button', { name: 'floor and diffuser' }).first().click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel(/^By its height/).fill('80 mm; 1\n30 mm; 1.4')
+  await dialog.getByRole('button', { name: /^Save/ }).click()
+  await expect(dialog.getByText(/type its sizes first|rise from line to line/)).toBeVisible()
+  for (const [label, text] of [
+    ['Front end behind the front axle', '0.4 m'],
+    ['Rear end behind the front axle', '2.9 m'],
+    ['Inner edge from the middle', '0 m'],
+    ['Outer edge from the middle', '0.7 m'],
+    ['Bottom over the ground', '0.08 m'],
+    ['Top over the ground', '0.1 m'],
+  ] as const)
+    await dialog.getByLabel(label).fill(text)
+  await dialog.getByLabel(/^By its height/).fill('30 mm; 1.4\n80 mm; 1')
+  await dialog.getByRole('button', { name: /^Save/ }).click()
+  await expect(dialog).toBeHidden()
+  await page.getByRole('button', { name: 'Ride height' }).click()
+  await expect(page.getByText(/^floor and diffuser gives 1\d\d.% of what its value says there, by its height map\.$/)).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('The front sinks 6.7 mm, the rear 17.1 mm.')).toBeVisible()
   await page.goto(`${build}/aero?tab=panel&stage=${STAGE}`)
   const plywood = page.getByRole('row', { name: /^marine plywood/ })
   await expect(plywood).toContainText('12.7')

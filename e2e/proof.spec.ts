@@ -31,6 +31,14 @@ test('a coast-down out of four files stands for the stage; a pair is set aside a
   await expect(dialog.getByText(/2 back\.csv: No line heads a time and a speed\. Found "lap", "rpm"\./)).toBeVisible()
   await dialog.getByRole('button', { name: 'Store the test' }).click()
   await expect(dialog.getByText(/One direction cannot tell wind and slope from drag/).first()).toBeVisible()
+  // Columns that nobody can guess are said once; the test's next files are read by it.
+  const alien = coastCsv(0.8, 1).replace('time s,speed km/h', 'Chan 1,Chan 2')
+  await files.setInputFiles([file('1 out.csv', alien), file('2 back.csv', coastCsv(0.8, -1).replace('time s,speed km/h', 'Chan 1,Chan 2'))])
+  await dialog.getByLabel('Chan 1 is').selectOption('time')
+  await dialog.getByLabel('Chan 2 is').selectOption('speed over ground')
+  await dialog.getByLabel('Chan 2 is in').selectOption('km/h')
+  await dialog.getByLabel('Its name').fill('Old box')
+  await expect(dialog.getByText(/2 back\.csv: pair 1 back, \d+ points, by "Chan 1" and "Chan 2"/)).toBeVisible()
   await files.setInputFiles([
     file('1 out.csv', coastCsv(0.8, 1)),
     file('2 back.csv', coastCsv(0.8, -1)),

@@ -4,9 +4,15 @@ import { build } from 'esbuild'
 // Own workspaces are TypeScript and go into the bundle; everything from the registry stays outside.
 const ownWorkspace = /^@bold-ballast\//
 await build({
-  entryPoints: ['main.ts', 'copies/index.ts', 'workers/worker.ts', 'devices/standins/scales.ts', 'devices/standins/dyno.ts', 'devices/standins/logger.ts', 'devices/standins/weather.ts'].map(
-    (entry) => fileURLToPath(new URL(`./src/${entry}`, import.meta.url)),
-  ),
+  entryPoints: [
+    'main.ts',
+    'copies/index.ts',
+    'workers/worker.ts',
+    'devices/standins/scales.ts',
+    'devices/standins/dyno.ts',
+    'devices/standins/logger.ts',
+    'devices/standins/weather.ts',
+  ].map((entry) => fileURLToPath(new URL(`./src/${entry}`, import.meta.url))),
   outbase: fileURLToPath(new URL('./src', import.meta.url)),
   outdir: fileURLToPath(new URL('./dist', import.meta.url)),
   bundle: true,

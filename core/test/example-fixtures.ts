@@ -1,4 +1,4 @@
-import { axleDropM } from '../src/aero/ride-heights.ts'
+import { axleDropM } from '../src/aero/axle-springs.ts'
 import {
   EXAMPLE_AREAS,
   EXAMPLE_COAST,
@@ -17,6 +17,7 @@ import { leaveSpeeds } from '../src/drivetrain/leave-speeds.ts'
 import { driveMotion } from '../src/drivetrain/motion.ts'
 import { fuelBlend } from '../src/engine/fuels.ts'
 import {
+  aeroTotals,
   buildRecordsSchema,
   checkKind,
   circuitKind,
@@ -140,6 +141,7 @@ export const SPRINGS = EXAMPLE_HEIGHTS.front
 export const LIP = EXAMPLE_LIP
 export const PLYWOOD = PANEL_MATERIALS[0] as (typeof PANEL_MATERIALS)[number]
 export const WING_MOUNT = EXAMPLE_MOUNT
+export const TOTALS = aeroTotals([], {}, { wheelbaseM: 2.65, school: 'contactPatches' })
 export const SIMULATED_TEST = EXAMPLE_SIMULATED_TEST
 export const COAST_PAIR = EXAMPLE_COAST.pairs[0]
 export const COAST = { ...EXAMPLE_COAST, rotatingKg: null, airDensitySd: 0.005, rollingSchool: 'asRoadShows', rollingSpeedMps: 120 } as const

@@ -45,7 +45,10 @@ describe('columns of a log', () => {
     ['Battery voltage', 'voltage', ''],
     ['Lap number', 'lap', ''],
     ['Lap time', 'other', ''],
-    ['Damper LF', 'other', ''],
+    ['Damper LF', 'damperLF', ''],
+    ['Ride height front (mm)', 'heightFront', 'mm'],
+    ['Pitot (Pa)', 'pitot', 'Pa'],
+    ['Damper bump LF', 'other', ''],
   ])('%s is %s in "%s"', (heading, role, unit) => {
     expect(logColumns([heading], undefined, [])[0]).toMatchObject({ role, unit })
   })

@@ -112,7 +112,8 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     pullIds: pulls.filter((pull) => pull.sessionId === sessionId).map(({ id }) => id),
   }),
   readings: ({ value, metric, atM }) => ({ value: (Math.abs(value as number) % 999) + 1e-3, atM: metric === 'noise' ? (atM ?? 0.5) : null }),
-  aeroDevices: ({ box, notches }, i) => ({
+  aeroDevices: ({ box, notches, heightMap }, i) => ({
+    heightMap: box && heightMap ? (heightMap as Row[]).map((point, n) => ({ ...point, clearanceM: n / 25 })) : null,
     kind: i % 2 ? 'wing' : 'other',
     box: box && { ...box, xFrontM: 0, xRearM: 1, yInnerM: 0, yOuterM: 0.5, zBottomM: 0.1, zTopM: 0.2 },
     notches: (notches as Row[]).map((notch, n) => ({ ...notch, id: `n${n}`, name: `notch ${n}`, angleRad: notch.angleRad ?? 0 })),

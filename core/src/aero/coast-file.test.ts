@@ -20,6 +20,18 @@ describe('a run out of a logger’s file', () => {
     const found = coastFile(rowsOf('time (ms),speed\n0,50\n500,49'), ',', 'm/s')
     expect(found).toMatchObject({ run: { timeS: [0, 0.5], speedMps: [50, 49] }, namedUnit: null })
   })
+  it('is read by what a person said of columns that nobody can guess, in the unit that was said; another file goes by its headings', () => {
+    const told = [
+      { heading: 'Chan 1', role: 'time', unit: 'ms' },
+      { heading: 'Chan 2', role: 'wheelSpeed', unit: 'mph' },
+    ]
+    const found = coastFile(rowsOf('chan 1,Chan 2\n0,100\n500,90'), ',', 'km/h', told)
+    expect(found.run.timeS).toEqual([0, 0.5])
+    expect(found.run.speedMps[0]).toBeCloseTo(44.704, 9)
+    expect(coastFile(rowsOf('time s,speed m/s\n0,50\n1,49'), ',', 'km/h', told).run.speedMps).toEqual([50, 49])
+    // What is said to be something else is not taken for the speed that its heading names.
+    expect(() => coastFile(rowsOf('time s,speed\n0,50\n1,49'), ',', 'km/h', [{ heading: 'speed', role: 'other', unit: '' }])).toThrow(/No line heads/)
+  })
   test.each([
     ['no such columns', 'lap,rpm\n1,3000', 'missing', /No line heads a time and a speed. Found "lap", "rpm"/],
     ['speed in a unit nobody knows', 'time s,speed furlongs\n0,1', 'unknown-unit', /is in "furlongs"/],

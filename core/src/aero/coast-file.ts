@@ -36,15 +36,32 @@ function unitBehind(names: string, heading: string): string | null {
   return found ? (found[1] ?? '') : null
 }
 
-/** The first line that heads a time and a speed, with the units it or the line below names. */
-function findColumns(rows: readonly (readonly string[])[]): Columns {
+/** What a person said a column is. */
+export interface ToldColumn {
+  readonly heading: string
+  readonly role: string
+  readonly unit: string
+}
+
+const plain = (heading: string): string =>
+  heading
+    .replace(/^\ufeff/, '')
+    .trim()
+    .toLowerCase()
+
+/** The first line that heads a time and a speed, by what a person said or by their names, with the units it or the line below names. */
+function findColumns(rows: readonly (readonly string[])[], told: readonly ToldColumn[]): Columns {
   for (const [at, cells] of rows.slice(0, MOST_HEAD_LINES).entries()) {
-    const of = (names: string) => {
-      const units = cells.map((cell) => unitBehind(names, cell))
+    const of = (names: string, roles: readonly string[]) => {
+      for (const role of roles) {
+        const said = told.find((each) => each.role === role && cells.some((cell) => plain(cell) === plain(each.heading)))
+        if (said) return { index: cells.findIndex((cell) => plain(cell) === plain(said.heading)), heading: said.heading, unit: said.unit }
+      }
+      const units = cells.map((cell) => (told.some(({ heading }) => plain(heading) === plain(cell)) ? null : unitBehind(names, cell)))
       const index = units.findIndex((unit) => unit !== null)
       return { index, heading: (cells[index] ?? '').replace(/^\ufeff/, '').trim(), unit: units[index] ?? '' }
     }
-    const [time, speed] = [of(TIME), of(SPEED)]
+    const [time, speed] = [of(TIME, ['time']), of(SPEED, ['speed', 'wheelSpeed'])]
     if (time.index < 0 || speed.index < 0) continue
     const below = rows[at + 1]?.map((cell) => cell.replace(/[()[\]{}]/g, '').trim()) ?? []
     const hasUnits = below.some((cell) => cell !== '') && below.every((cell) => !/^[-+]?\d/.test(cell))
@@ -72,11 +89,11 @@ function coasting(speeds: readonly number[]): { from: number; to: number } {
 
 /**
  * A run of a coast-down out of the rows of a logger's file: its columns of time and speed by their headings, cut to where the car coasted. `speedUnit` is that
- * of a file that names none. Refuses (`missing`, `unknown-unit`) a file without such columns, and units that nobody here knows.
+ * of a file that names none; what a person said a column is goes before its heading. Refuses (`missing`, `unknown-unit`) a file without such columns, and units that nobody here knows.
  * @example coastFile([['time s', 'speed m/s'], ['0', '50'], ['1', '49']], ',', 'km/h').run.speedMps // [50, 49]
  */
-export function coastFile(rows: readonly (readonly string[])[], delimiter: string, speedUnit: string): CoastFile {
-  const { at, time, speed } = findColumns(rows)
+export function coastFile(rows: readonly (readonly string[])[], delimiter: string, speedUnit: string, told: readonly ToldColumn[] = []): CoastFile {
+  const { at, time, speed } = findColumns(rows, told)
   const perS = TIME_UNITS[time.unit.toLowerCase()]
   if (perS === undefined)
     throw new CalculationError('unknown-unit', 'file', `The column "${time.heading}" is in "${time.unit}". Time is read in s, ms or min: correct the heading.`)

@@ -1,6 +1,6 @@
 import { requirePositive, requireWithin } from '../errors.ts'
 import { STANDARD_GRAVITY_MPS2 } from '../mass/suspension.ts'
-import { type AxleSprings, axleDropM } from './ride-heights.ts'
+import { type AxleSprings, axleDropM } from './axle-springs.ts'
 
 /** A car on a road that is known, to be coasted or held at speeds by a simulated logger. SI; wind into the run that goes out. */
 export interface SimulatedTest {

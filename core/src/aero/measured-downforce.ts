@@ -2,7 +2,7 @@ import { CalculationError, requirePositive, requireWithin } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { quadrature } from '../stats/moments.ts'
 import { bisect } from '../stats/normal.ts'
-import { type AxleSprings, axleDropM, wheelForceN } from './ride-heights.ts'
+import { type AxleSprings, axleDropM, wheelForceN } from './axle-springs.ts'
 import type { SteadyReading } from './steady-readings.ts'
 
 export interface SteadyAxle {

@@ -1,97 +1,8 @@
 import { CalculationError, requireFinite, requirePositive, requireWithin } from '../errors.ts'
 import { itemAt } from '../item-at.ts'
 import { bisect } from '../stats/normal.ts'
-
-export interface RubberPoint {
-  readonly compressionM: number
-  readonly forceN: number
-}
-
-/** One axle's springs as they stand at a wheel: rates in N/m, lengths in m; gap and packer at the damper. */
-export interface AxleSprings {
-  readonly springRateNPerM: number
-  readonly motionRatio: number
-  /** Damper travel over wheel travel; null: as the spring's. */
-  readonly damperMotionRatio: number | null
-  readonly tyreRateNPerM: number
-  /** Free travel of the damper before the rubber, with no packer; null: it is never reached. */
-  readonly gapM: number | null
-  readonly packerM: number
-  /** Its own curve, rising, without the first point of nothing; goes on with its last slope. */
-  readonly rubber: readonly RubberPoint[]
-}
-
-function requireSprings(axle: AxleSprings, name: string): void {
-  requirePositive(axle.springRateNPerM, `${name}.springRateNPerM`)
-  requireWithin(axle.motionRatio, 0.2, 2, `${name}.motionRatio`)
-  if (axle.damperMotionRatio !== null) requireWithin(axle.damperMotionRatio, 0.2, 2, `${name}.damperMotionRatio`)
-  requirePositive(axle.tyreRateNPerM, `${name}.tyreRateNPerM`)
-  requireWithin(axle.packerM, 0, 0.2, `${name}.packerM`)
-  if (axle.gapM === null) return
-  requireWithin(axle.gapM, 0, 0.3, `${name}.gapM`)
-  if (axle.packerM > axle.gapM)
-    throw new CalculationError('out-of-range', `${name}.packerM`, 'The packer is longer than the free gap: the damper stands on it at rest. Shorten it.')
-  let before: RubberPoint = { compressionM: 0, forceN: 0 }
-  for (const point of axle.rubber) {
-    if (!(point.compressionM > before.compressionM && point.forceN >= before.forceN))
-      throw new CalculationError('bad-input', `${name}.rubber`, 'The curve of the bump rubber must rise: more squeeze, more force. Check its points.')
-    before = point
-  }
-}
-
-const wheelRate = ({ springRateNPerM, motionRatio }: AxleSprings): number => springRateNPerM * motionRatio ** 2
-const damperRatio = ({ damperMotionRatio, motionRatio }: AxleSprings): number => damperMotionRatio ?? motionRatio
-const hasRubber = ({ gapM, rubber }: AxleSprings): boolean => gapM !== null && rubber.length > 0
-
-/** Force of the rubber at a squeeze, N. */
-function rubberN(rubber: readonly RubberPoint[], squeezeM: number): number {
-  if (squeezeM <= 0 || rubber.length === 0) return 0
-  let before: RubberPoint = { compressionM: 0, forceN: 0 }
-  for (const [i, point] of rubber.entries()) {
-    if (squeezeM <= point.compressionM || i === rubber.length - 1)
-      return before.forceN + ((point.forceN - before.forceN) * (squeezeM - before.compressionM)) / (point.compressionM - before.compressionM)
-    before = point
-  }
-  return 0
-}
-
-/**
- * Force at one wheel for a travel of the suspension, N: P(z) = k_s MR² z + MR_d R(MR_d z − (gap − packer)). Travel in m.
- * @example wheelForceN({ ...SPRINGS, gapM: null }, 0.01) // 519.9986
- */
-export function wheelForceN(axle: AxleSprings, travelM: number): number {
-  const own = wheelRate(axle) * travelM
-  if (!hasRubber(axle)) return own
-  const ratio = damperRatio(axle)
-  return own + ratio * rubberN(axle.rubber, ratio * travelM - ((axle.gapM ?? 0) - axle.packerM))
-}
-
-/** Travels at which the stiffness of a wheel changes, m. */
-function kinksM(axle: AxleSprings): number[] {
-  if (!hasRubber(axle)) return []
-  const free = (axle.gapM ?? 0) - axle.packerM
-  return [0, ...axle.rubber.slice(0, -1).map(({ compressionM }) => compressionM)].map((squeeze) => (free + squeeze) / damperRatio(axle))
-}
-
-/** The travel that holds a force at the wheel: P is piecewise linear and rises, so that each piece is solved exactly. */
-function travelFor(axle: AxleSprings, forceN: number): number {
-  const places = [0, ...kinksM(axle).filter((travel) => travel > 0)]
-  const from = places.findLast((travel) => wheelForceN(axle, travel) <= forceN) ?? 0
-  const at = wheelForceN(axle, from)
-  const next = places.find((travel) => travel > from) ?? from + 1e-3
-  const slope = forceN < 0 ? wheelRate(axle) : (wheelForceN(axle, next) - at) / (next - from)
-  return from + (forceN - at) / slope
-}
-
-/**
- * How far an axle sinks under a load on both its wheels, m: travel of the suspension and squeeze of the tyre. Lifts where the load is under zero.
- * Source: G.8, statics, exact. Refuses springs that `rideHeights` refuses.
- * @example axleDropM({ ...SPRINGS, gapM: null }, 100) // 0.00117893
- */
-export function axleDropM(axle: AxleSprings, axleN: number): number {
-  requireSprings(axle, 'axle')
-  return travelFor(axle, axleN / 2) + axleN / 2 / axle.tyreRateNPerM
-}
+import { type AxleSprings, axleDropM, kinksM, requireSprings, wheelForceN } from './axle-springs.ts'
+import { type MappedArea, mapFactor, requireMap } from './height-map.ts'
 
 export interface LowPoint {
   readonly name: string
@@ -109,6 +20,8 @@ export interface HeightsInput {
   readonly downforceFrontM2: number
   readonly downforceRearM2: number
   readonly points: readonly LowPoint[]
+  /** Devices whose downforce follows how near the ground they are; what they give at a factor of 1 is in the areas above. */
+  readonly mapped?: readonly MappedArea[]
 }
 
 export interface HeightsAtSpeed {
@@ -118,9 +31,11 @@ export interface HeightsAtSpeed {
   /** Nose down positive against rest, rad. */
   readonly rakeChangeRad: number
   readonly pointsM: readonly number[]
+  /** Of each mapped device, in their order. */
+  readonly factors: readonly number[]
 }
 
-function requireHeights({ front, rear, wheelbaseM, airDensityKgM3, downforceFrontM2, downforceRearM2, points }: HeightsInput): void {
+function requireHeights({ front, rear, wheelbaseM, airDensityKgM3, downforceFrontM2, downforceRearM2, points, mapped = [] }: HeightsInput): void {
   requireSprings(front, 'front')
   requireSprings(rear, 'rear')
   requireWithin(wheelbaseM, 1.5, 5, 'wheelbaseM')
@@ -131,28 +46,93 @@ function requireHeights({ front, rear, wheelbaseM, airDensityKgM3, downforceFron
     requireWithin(xM, -3, 7, 'points.xM')
     requireFinite(zM, 'points.zM')
   }
+  for (const { map } of mapped) requireMap(map)
+}
+
+interface Drops {
+  readonly frontM: number
+  readonly rearM: number
+}
+
+const heightAt = ({ xM, zM }: { readonly xM: number; readonly zM: number }, { frontM, rearM }: Drops, wheelbaseM: number): number =>
+  zM - frontM - ((rearM - frontM) * xM) / wheelbaseM
+
+const factorsAt = ({ mapped = [], wheelbaseM }: HeightsInput, drops: Drops): number[] =>
+  mapped.map((device) => mapFactor(device.map, heightAt(device, drops, wheelbaseM)))
+
+/** How far the axles sink under the load that the devices have at given heights. */
+function dropsUnder(input: HeightsInput, q: number, factors: readonly number[]): Drops {
+  const more = (axle: 'frontM2' | 'rearM2') => (input.mapped ?? []).reduce((sum, device, i) => sum + (itemAt(factors, i) - 1) * device[axle], 0)
+  return {
+    frontM: axleDropM(input.front, q * (input.downforceFrontM2 + more('frontM2'))),
+    rearM: axleDropM(input.rear, q * (input.downforceRearM2 + more('rearM2'))),
+  }
+}
+
+/** Steps of speed in which a car with a map is brought up from rest, m/s. */
+const PATH_STEP_MPS = 1
+const MOST_TRIES = 600
+const CLOSE_M = 1e-10
+
+/** Where the car comes to rest on its springs at one pressure of the air, from where it stood a little slower. */
+function settle(input: HeightsInput, q: number, from: Drops): Drops | null {
+  if (!input.mapped?.length) return dropsUnder(input, q, [])
+  let now = from
+  for (let i = 0; i < MOST_TRIES; i++) {
+    const next = dropsUnder(input, q, factorsAt(input, now))
+    const off = Math.max(Math.abs(next.frontM - now.frontM), Math.abs(next.rearM - now.rearM))
+    if (off < CLOSE_M) return next
+    // Less of each step the longer it takes: a map that falls steeply would hop to and fro.
+    const share = 1 / (2 + i / 60)
+    now = { frontM: now.frontM + share * (next.frontM - now.frontM), rearM: now.rearM + share * (next.rearM - now.rearM) }
+  }
+  return null
+}
+
+/** The drops at a speed from those a little slower; a car that finds no steady height is refused with the speed. */
+function settled(input: HeightsInput, speedMps: number, from: Drops): Drops {
+  const found = settle(input, 0.5 * input.airDensityKgM3 * speedMps * speedMps, from)
+  if (found) return found
+  const names = (input.mapped ?? []).map(({ name }) => name).join(', ')
+  throw new CalculationError(
+    'inconsistent',
+    'heightMap',
+    `With its height map the car finds no steady height at ${speedMps.toFixed(0)} m/s: it would hop there. Check the map of ${names}, or stiffen the axle.`,
+  )
+}
+
+/** The drops at a speed: at once without a map; with one on the way up from rest, as the car would come to it. */
+function dropsAt(input: HeightsInput, speedMps: number): Drops {
+  let drops: Drops = { frontM: 0, rearM: 0 }
+  if (!input.mapped?.length) return settle(input, 0.5 * input.airDensityKgM3 * speedMps * speedMps, drops) as Drops
+  const steps = Math.max(1, Math.ceil(speedMps / PATH_STEP_MPS))
+  for (let i = 1; i <= steps; i++) drops = settled(input, (speedMps * i) / steps, drops)
+  return drops
 }
 
 /**
- * Heights of low points at a speed: each axle sinks under its load q A, the body turns as a whole, and what lies beyond an axle moves with it.
- * Source: G.8; exact, piecewise linear in v². Refuses bad springs by name, air outside 0.6 to 1.5 kg/m³, speeds outside 0 to 150 m/s.
+ * Heights of low points at a speed: each axle sinks under its load q A, the body turns as a whole, and what lies beyond an axle moves with it. A device with a
+ * height map gives more or less as it comes down: the steady height is looked for on the way up from rest.
+ * Source: G.8; exact, piecewise linear in v²; with a map by fixed point. Refuses bad springs by name, air outside 0.6 to 1.5 kg/m³, speeds outside 0 to 150 m/s,
+ * and (`inconsistent`) a map under which the car finds no steady height.
  * @example rideHeights(HEIGHTS, 70).frontDropM // 0.00672529
  */
 export function rideHeights(input: HeightsInput, speedMps: number): HeightsAtSpeed {
   requireHeights(input)
   requireWithin(speedMps, 0, 150, 'speedMps')
-  const q = 0.5 * input.airDensityKgM3 * speedMps * speedMps
-  const frontDropM = axleDropM(input.front, q * input.downforceFrontM2)
-  const rearDropM = axleDropM(input.rear, q * input.downforceRearM2)
-  const { wheelbaseM } = input
-  return {
-    speedMps,
-    frontDropM,
-    rearDropM,
-    rakeChangeRad: (frontDropM - rearDropM) / wheelbaseM,
-    pointsM: input.points.map(({ xM, zM }) => zM - frontDropM - ((rearDropM - frontDropM) * xM) / wheelbaseM),
-  }
+  return heightsFor(input, speedMps, dropsAt(input, speedMps))
 }
+
+const heightsFor = (input: HeightsInput, speedMps: number, drops: Drops): HeightsAtSpeed => ({
+  speedMps,
+  frontDropM: drops.frontM,
+  rearDropM: drops.rearM,
+  rakeChangeRad: (drops.frontM - drops.rearM) / input.wheelbaseM,
+  pointsM: input.points.map((point) => heightAt(point, drops, input.wheelbaseM)),
+  factors: factorsAt(input, drops),
+})
+
+const FASTEST_MPS = 150
 
 /** Speeds, slowest first, at which an axle meets or leaves its rubber or a kink of it; none where its load lifts it. */
 function kinkSpeeds({ airDensityKgM3 }: HeightsInput, axle: AxleSprings, areaM2: number): number[] {
@@ -166,8 +146,18 @@ function kinkSpeeds({ airDensityKgM3 }: HeightsInput, axle: AxleSprings, areaM2:
  */
 export function contactMps(input: HeightsInput, which: 'front' | 'rear'): number | null {
   requireHeights(input)
+  if (input.mapped?.length) return contactByPath(input, which)
   const speeds = kinkSpeeds(input, input[which], which === 'front' ? input.downforceFrontM2 : input.downforceRearM2)
   return speeds[0] ?? null
+}
+
+/** The speed at which the load of an axle with a map in it reaches what its first kink holds, by halving. */
+function contactByPath(input: HeightsInput, which: 'front' | 'rear'): number | null {
+  const [kink] = kinksM(input[which])
+  if (kink === undefined) return null
+  const dropM = axleDropM(input[which], 2 * wheelForceN(input[which], kink))
+  const over = (speed: number) => dropsAt(input, speed)[which === 'front' ? 'frontM' : 'rearM'] - dropM
+  return over(FASTEST_MPS) < 0 ? null : bisect(over, 0, FASTEST_MPS)
 }
 
 export interface Touch {
@@ -179,6 +169,22 @@ export interface Touch {
 }
 
 /**
+ * Heights at several speeds, slowest first, as `rideHeights`; a car with a map is brought up through them once.
+ * @example heightsAlong(HEIGHTS, [0, 70])[1].frontDropM // 0.00672529
+ */
+export function heightsAlong(input: HeightsInput, speeds: readonly number[]): HeightsAtSpeed[] {
+  if (!input.mapped?.length) return speeds.map((speed) => rideHeights(input, speed))
+  requireHeights(input)
+  let [drops, at]: [Drops, number] = [{ frontM: 0, rearM: 0 }, 0]
+  return speeds.map((speed) => {
+    const steps = Math.max(1, Math.ceil((speed - at) / PATH_STEP_MPS))
+    for (let i = 1; i <= steps; i++) drops = settled(input, at + ((speed - at) * i) / steps, drops)
+    at = speed
+    return heightsFor(input, speed, drops)
+  })
+}
+
+/**
  * The least height of every low point up to a speed, and the speed at which it touches: heights are linear in v² between the speeds at which a rubber is
  * met, and not monotone over them, so that every such speed is looked at. m, m/s.
  * @example touches(HEIGHTS, 70)[0].touchMps // null
@@ -186,10 +192,11 @@ export interface Touch {
 export function touches(input: HeightsInput, fastestMps: number): Touch[] {
   requireHeights(input)
   requirePositive(fastestMps, 'fastestMps')
-  const speeds = [0, ...kinkSpeeds(input, input.front, input.downforceFrontM2), ...kinkSpeeds(input, input.rear, input.downforceRearM2), fastestMps]
-    .filter((speed) => speed <= fastestMps)
-    .sort((a, b) => a - b)
-  const heights = speeds.map((speed) => rideHeights(input, speed).pointsM)
+  const between = input.mapped?.length
+    ? Array.from({ length: Math.ceil(fastestMps / PATH_STEP_MPS) }, (_, i) => i * PATH_STEP_MPS)
+    : [...kinkSpeeds(input, input.front, input.downforceFrontM2), ...kinkSpeeds(input, input.rear, input.downforceRearM2)]
+  const speeds = [0, ...between, fastestMps].filter((speed) => speed <= fastestMps).sort((a, b) => a - b)
+  const heights = heightsAlong(input, speeds).map(({ pointsM }) => pointsM)
   return input.points.map(({ name }, p) => {
     const own = heights.map((each) => itemAt(each, p))
     const least = own.reduce((best, height, i) => (height < itemAt(own, best) ? i : best), 0)

@@ -26,6 +26,8 @@ export const ANSWER_READS = {
       'decisions',
       'trackLogs',
       'powerBoxes',
+      'panelMaterials',
+      'panels',
       ...CHECKS_READS,
       ...OF_METRICS,
     ]),

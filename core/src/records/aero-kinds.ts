@@ -1,5 +1,18 @@
+import { type MapPoint, requireMap } from '../aero/height-map.ts'
+import { attempt } from '../attempt.ts'
+import { CalculationError } from '../errors.ts'
 import { z } from '../zod.ts'
-import { axleSpringsSchema, barsSchema, boxSchema, cornersOfSetupSchema, DEVICE_KINDS, type DeviceKind, notchSchema, wingSchema } from './aero-schemas.ts'
+import {
+  axleSpringsSchema,
+  barsSchema,
+  boxSchema,
+  cornersOfSetupSchema,
+  DEVICE_KINDS,
+  type DeviceKind,
+  heightMapSchema,
+  notchSchema,
+  wingSchema,
+} from './aero-schemas.ts'
 import { id, name } from './common-fields.ts'
 import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
 
@@ -24,6 +37,11 @@ const holdsTogether: RecordRule = (next) => {
       'notches',
       'It depends on ride height, rake and what feeds it; no hand formula comes within a factor of two. Type a test or maker’s value with its spread, or leave it unknown.',
     )
+  if (next.heightMap) {
+    if (!box && !wing) throw new RecordRefusal('heightMap', 'A height map is by the clearance of the device’s underside: type its sizes first.')
+    const found = attempt(() => requireMap(next.heightMap as MapPoint[]))
+    if (found instanceof CalculationError) throw new RecordRefusal('heightMap', found.message)
+  }
   if (next.kind === 'body' && next.changeId !== null) throw new RecordRefusal('changeId', 'The bare body came with the car: it belongs to no line.')
   return next
 }
@@ -55,6 +73,8 @@ export const aeroDeviceKind = defineRecord({
       .strictObject({ xM: z.number().min(-3).max(8), zM: z.number().min(-0.1).max(3), xSdM: z.number().min(0).max(2) })
       .nullable()
       .default(null),
+    /** As a person gave it, rising; null: it gives the same at any height. */
+    heightMap: heightMapSchema.nullish(),
     /** The first stands where nobody picked another. */
     notches: z.array(notchSchema).min(1).max(20),
   },

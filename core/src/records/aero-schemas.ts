@@ -74,6 +74,12 @@ export const wingSchema = z.strictObject({
 })
 export type WingShapeRecord = z.output<typeof wingSchema>
 
+/** How much of its downforce a device gives by the clearance of its own underside; 1 is what its value says. */
+export const heightMapSchema = z
+  .array(z.strictObject({ clearanceM: within(-0.05, 1), factor: within(0, 5) }))
+  .min(2)
+  .max(20)
+
 export const VALUE_PROOFS = ['guess', 'calculated', 'catalogue', 'measured'] as const
 
 /** What an estimate was made of, to open it again. */

@@ -70,7 +70,7 @@ test.each([
   ['ballastAims', ['front', 'left', 'crossRfLr']],
   ['parts', ['mass', 'place', 'ratings', 'life', 'extras', 'drive', 'takeOff', 'outer']],
   ['courses', ['corners']],
-  ['aeroDevices', ['box', 'wing', 'force', 'notches']],
+  ['aeroDevices', ['box', 'wing', 'force', 'heightMap', 'notches']],
   ['setups', ['picks', 'front', 'rear', 'corners', 'bars']],
   ['aeroTests', ['ambient', 'picks']],
   ['aeroRuns', ['coast', 'steady']],

@@ -41,7 +41,7 @@ export interface AeroRoomStage {
   readonly mounts: readonly MountState[]
   readonly panels: readonly PanelState[]
   /** What the air asks of a panel of each device. */
-  readonly panelPressures: ReadonlyMap<string, PanelPressure>
+  readonly panelPressures: Readonly<Record<string, PanelPressure>>
   readonly sheet: SetupSheet
   readonly wheelbaseM: number
   /** By the tape, as it is from this stage or an earlier one on. */
@@ -104,7 +104,7 @@ function stageOf(car: Car, position: number): AeroRoomStage {
     anchors: anchorsAt(car, position),
     mounts: mountsAtStage(car, position),
     panels: panelsAtStage(car, position),
-    panelPressures: new Map(devicesAtStage(car, position).map((device) => [device.id, panelPressure(car, device)])),
+    panelPressures: Object.fromEntries(devicesAtStage(car, position).map((device) => [device.id, panelPressure(car, device)])),
     sheet: setupSheet(car, position),
     wheelbaseM: (car.builds[position] ?? car.records.build).wheelbaseM,
     outline: (car.builds[position] ?? car.records.build).outline,

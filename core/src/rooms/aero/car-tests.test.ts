@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { axles, carWith, DEVICES, LAST, notch } from '../../../test/aero-car.ts'
-import { axleDropM } from '../../aero/ride-heights.ts'
+import { axleDropM } from '../../aero/axle-springs.ts'
 import { makeBoard } from '../../board/board.ts'
 import { makeAeroRoom } from './aero-room.ts'
 import { carTests } from './car-tests.ts'

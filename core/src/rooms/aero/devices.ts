@@ -1,4 +1,5 @@
 import type { DeviceForce } from '../../aero/device-loads.ts'
+import type { MapPoint } from '../../aero/height-map.ts'
 import { type BoxedDevice, type DeviceBox, wingBox } from '../../aero/rule-box.ts'
 import { USUAL_WING, type WingInput, wingEstimate } from '../../aero/wing.ts'
 import { attempt } from '../../attempt.ts'
@@ -37,6 +38,8 @@ export interface RoomDevice {
   /** The notch that the stage's set-up picks. */
   readonly picked: string
   readonly wing: BoxedDevice['wing']
+  /** As a person gave it; null: it gives the same at any height. */
+  readonly heightMap: readonly MapPoint[] | null
   /** Of a splitter that is estimated: what a lip of another length would give. */
   readonly splitter: { readonly widthM: number; readonly lipM: number; readonly pressure: number } | null
 }
@@ -194,6 +197,7 @@ export const devicesAtStage = rememberByIndex((car: Car, position: number): read
         wing: device.wing
           ? { spanM: device.wing.spanM, chordM: device.wing.chordsM.reduce((sum, chord) => sum + chord, 0), elements: device.wing.chordsM.length }
           : null,
+        heightMap: device.heightMap ?? null,
         splitter: splitterOf(device),
       }
     })

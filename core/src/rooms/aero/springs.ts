@@ -1,4 +1,5 @@
-import type { AxleSprings, HeightsInput, LowPoint } from '../../aero/ride-heights.ts'
+import type { AxleSprings } from '../../aero/axle-springs.ts'
+import type { HeightsInput, LowPoint } from '../../aero/ride-heights.ts'
 import { type WheelRates, wheelRates } from '../../aero/wheel-rates.ts'
 import type { AxleSpringsRecord } from '../../records/aero-schemas.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'

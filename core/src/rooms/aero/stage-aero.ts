@@ -16,17 +16,15 @@ import { quadrature } from '../../stats/moments.ts'
 import { frontShareAt } from '../weight/metrics.ts'
 import { basisOf } from './basis.ts'
 import { devicesAtStage } from './devices.ts'
-import { axleAtStage, HEIGHT_SPREADS, lowPoints, movedHeights } from './springs.ts'
+import { heightsInput, totalsAlong } from './settled.ts'
+import { axleAtStage, HEIGHT_SPREADS, movedHeights } from './springs.ts'
 import { anchorsAt } from './stage-anchors.ts'
 import { type AeroTotals, aeroTotals, boxAtPicks, type Side } from './totals.ts'
 
 const wheelbaseAt = (car: Car, position: number) => car.builds[position]?.wheelbaseM ?? car.records.build.wheelbaseM
 
-/**
- * What the devices of a stage do together, from the tests of the whole car on; undefined where no device is in the car and nothing was tested.
- * @example stageAero(CAR, 1) // undefined
- */
-export const stageAero = rememberByIndex((car: Car, position: number): AeroTotals | undefined => {
+/** What the devices of a stage do together as their values say, before any of them comes nearer to the ground. */
+const statedAero = rememberByIndex((car: Car, position: number): AeroTotals | undefined => {
   const devices = devicesAtStage(car, position)
   const anchors = anchorsAt(car, position)
   if (devices.length === 0 && !anchors.drag && !anchors.loads) return undefined
@@ -38,20 +36,26 @@ export const stageAero = rememberByIndex((car: Car, position: number): AeroTotal
  * @example heightsAtStage(CAR, 1) // undefined
  */
 export const heightsAtStage = rememberByIndex((car: Car, position: number): HeightsInput | undefined => {
-  const [front, rear] = [axleAtStage(car, position, 'front'), axleAtStage(car, position, 'rear')]
+  const aero = statedAero(car, position)
+  if (!aero) return undefined
   const { outline, airDensityKgM3 } = car.builds[position] ?? car.records.build
-  const aero = stageAero(car, position)
-  if (!front || !rear || !outline || !aero) return undefined
-  const wheelbaseM = wheelbaseAt(car, position)
-  return {
-    front: front.springs,
-    rear: rear.springs,
-    wheelbaseM,
-    airDensityKgM3,
-    downforceFrontM2: aero.areas.frontM2,
-    downforceRearM2: aero.areas.rearM2,
-    points: lowPoints(devicesAtStage(car, position), {}, { undersideM: outline.undersideM, wheelbaseM }),
-  }
+  const [front, rear] = [axleAtStage(car, position, 'front'), axleAtStage(car, position, 'rear')]
+  const devices = devicesAtStage(car, position)
+  return heightsInput({ front, rear, outline, wheelbaseM: wheelbaseAt(car, position), airDensityKgM3, devices }, {}, aero) ?? undefined
+})
+
+/** Sums at the speed that aero is quoted at, at the heights the car then rides at. */
+const atQuotedSpeed = (car: Car, position: number, totals: AeroTotals): AeroTotals =>
+  totalsAlong(totals, heightsAtStage(car, position) ?? null, [basisOf(car).speedMps])[0] as AeroTotals
+
+/**
+ * What the devices of a stage do together at the speed that aero is quoted at, from the tests of the whole car on; undefined where no device is in the car and
+ * nothing was tested.
+ * @example stageAero(CAR, 1) // undefined
+ */
+export const stageAero = rememberByIndex((car: Car, position: number): AeroTotals | undefined => {
+  const stated = statedAero(car, position)
+  return stated && atQuotedSpeed(car, position, stated)
 })
 
 const known = (value: number, sd: number, proof: StageValue['proof']): StageValue => ({
@@ -70,7 +74,7 @@ const known = (value: number, sd: number, proof: StageValue['proof']): StageValu
 export function areasAtTyres(car: Car, position: number): AxleAreas | undefined {
   if (!stageAero(car, position)?.loads.isWhole) return undefined
   const basis = { wheelbaseM: wheelbaseAt(car, position), school: 'contactPatches' as const, anchors: anchorsAt(car, position) }
-  return aeroTotals(devicesAtStage(car, position), {}, basis).areas
+  return atQuotedSpeed(car, position, aeroTotals(devicesAtStage(car, position), {}, basis)).areas
 }
 
 /** A value of a side of the sums, with the stage of the test it starts from. */

@@ -108,6 +108,42 @@ describe('aero of a stage', () => {
     // A share that no chord reaches has no row.
     expect(balanceSteps(devices, {}, basis, 0.9).some(({ size }) => size?.of === 'chord')).toBe(false)
   })
+  describe('a floor with a height map', () => {
+    const BOX = { xFrontM: 0.4, xRearM: 2.2, yInnerM: 0, yOuterM: 0.7, zBottomM: 0.08, zTopM: 0.1 }
+    const mapped = (heightMap: object[] | null, more: object = {}) =>
+      carWith({ aeroDevices: DEVICES.map((device) => (device.id === 'floor' ? { ...device, box: BOX, heightMap } : device)), ...more })
+    const map = (atRest: number) => [
+      { clearanceM: 0.02, factor: 2 },
+      { clearanceM: 0.08, factor: atRest },
+    ]
+    it('gives more as the car comes down: in downforce at the quoted speed, and in the heights themselves', () => {
+      const [plain, own] = [mapped(null), mapped(map(1))]
+      const [before, after] = [aeroValue(plain, LAST, 'downforce')?.value ?? 0, aeroValue(own, LAST, 'downforce')?.value ?? 0]
+      expect(after).toBeGreaterThan(before)
+      // At 50 m/s it sinks some millimetres: the map is 1/60 for each.
+      expect(after - before).toBeLessThan(0.5 * 1500 * 0.2)
+      expect(aeroValue(own, LAST, 'clearance')?.value).toBeLessThan(aeroValue(plain, LAST, 'clearance')?.value ?? 0)
+    })
+    it('goes with speed: B and the areas too, as they never do without a map', () => {
+      const at = (speedMps: number) => mapped(map(1), { build: { ...mapped(null).records.build, aeroBasis: { speedMps } } })
+      const balance = (speed: number) => aeroValue(at(speed), LAST, 'aeroBalance')?.value
+      expect(balance(20)).not.toBeCloseTo(balance(80) ?? 0, 4)
+    })
+    it('of a factor of one at any height changes nothing', () => {
+      const ones = [0.02, 0.2].map((clearanceM) => ({ clearanceM, factor: 1 }))
+      for (const metric of ['downforce', 'aeroBalance', 'clearance'] as const)
+        expect(aeroValue(mapped(ones), LAST, metric)?.value).toBeCloseTo(aeroValue(mapped(null), LAST, metric)?.value ?? 0, 9)
+    })
+    test.each([
+      ['without a box', { box: null, wing: null, heightMap: map(1) }, /type its sizes first/],
+      ['whose clearances fall', { box: BOX, heightMap: map(1).reverse() }, /rise from line to line/],
+    ])('%s is refused', (_, fields, message) => {
+      const record = z.object(aeroDeviceKind.fields).parse({ id: 'x', kind: 'floor', name: 'x', notches: [notch('one')], ...fields }) as Row
+      expect(() => aeroDeviceKind.rules.map((rule) => rule(record, {} as never))).toThrow(
+        expect.objectContaining({ field: 'heightMap', message: expect.stringMatching(message) }),
+      )
+    })
+  })
   it('another notch is another box', () => {
     const wingOver = (hole: string) => boxAtPicks(devicesAtStage(car, LAST), { wing: hole }, { ...OUTLINE, wheelbaseM: 2.65 }).wingOverRoof?.value ?? 0
     expect(wingOver('hole 5')).toBeGreaterThanOrEqual(wingOver('hole 4'))

@@ -113,11 +113,15 @@ export function aeroTotals(devices: readonly RoomDevice[], picks: Picks, basis: 
     return { device, notch, areas: force ? deviceLoads(force, basis.wheelbaseM, basis.school) : null }
   })
   const known = lines.flatMap(({ areas }) => (areas ? [areas] : []))
-  const { areas, loads, drag } = anchoredAreas(lines, sumLoads(known), basis)
+  return totalsOf(lines, anchoredAreas(lines, sumLoads(known), basis))
+}
+
+/** Downforce and balance of areas, beside the devices that they are of. */
+export function totalsOf(lines: readonly DeviceLine[], { areas, loads, drag }: Pick<AeroTotals, 'areas' | 'loads' | 'drag'>): AeroTotals {
   const found = attempt(() =>
     aeroBalance(
       areas,
-      known.reduce((sum, each) => sum + downOf(each), 0),
+      lines.reduce((sum, line) => sum + (line.areas ? downOf(line.areas) : 0), 0),
     ),
   )
   const isBalance = !(found instanceof CalculationError)

@@ -26,6 +26,7 @@ import * as garageRows from './0024-garage-rows.ts'
 import * as keptResults from './0025-kept-results.ts'
 import * as panels from './0026-panels.ts'
 import * as outlineOfStage from './0027-outline-of-a-stage.ts'
+import * as heightMaps from './0028-height-maps.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -55,4 +56,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0025-kept-results': keptResults,
   '0026-panels': panels,
   '0027-outline-of-a-stage': outlineOfStage,
+  '0028-height-maps': heightMaps,
 }

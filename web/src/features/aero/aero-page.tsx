@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { type AeroRoom, type AeroRoomStage, aeroTotals, airPressurePa, BALANCE_SCHOOL_WORDS } from '@bold-ballast/core'
+import { type AeroRoom, type AeroRoomStage, aeroTotals, airPressurePa, BALANCE_SCHOOL_WORDS, heightsInput, totalsAlong } from '@bold-ballast/core'
 import { useMemo, useState } from 'react'
 import { api, readFailure } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
@@ -55,7 +55,11 @@ function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, Ae
   const { picks, pick, keep, failure } = usePicks(records, made, stageId)
   const { basis, airDensityKgM3 } = room
   const { outline } = made
-  const totals = useMemo(() => aeroTotals(made.devices, picks, totalsBasis(made, room)), [made, picks, room])
+  const { totals, stated, heights } = useMemo(() => {
+    const stated = aeroTotals(made.devices, picks, totalsBasis(made, room))
+    const heights = heightsInput({ ...made, airDensityKgM3: room.airDensityKgM3 }, picks, stated)
+    return { stated, heights, totals: totalsAlong(stated, heights, [room.basis.speedMps])[0] ?? stated }
+  }, [made, picks, room])
   const verdicts = useMemo(() => boxVerdicts(made, outline, picks), [made, outline, picks])
   const { speedMps } = basis
   const edited = address.get('device')
@@ -99,6 +103,8 @@ function Room({ records, room, made, position, stageId }: RoomProps<AeroRoom, Ae
           pick,
           keep: () => void keep(),
           totals,
+          stated,
+          heights,
           q: airPressurePa(airDensityKgM3, speedMps),
           speedMps,
           openDevice: (id) => {

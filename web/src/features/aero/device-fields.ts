@@ -93,4 +93,13 @@ export const deviceFieldSpecs = (lines: readonly { readonly id: string; readonly
   { name: 'plateHeight', label: 'End plates, height', hint: 'Empty: none.' },
   { name: 'plateLength', label: 'End plates, length' },
   { name: 'plateTop', label: 'Their top over the pivot' },
+  {
+    name: 'heightMap',
+    label: 'By its height, a line each: clearance of its underside; share of its value',
+    section: 'Height map, only where somebody measured one',
+    hint: (units) =>
+      `Rising, two lines at least, such as ${usualText(units, 'length', 0.03)}; 1.4. Level beyond the ends. Empty: it gives the same at any height.`,
+    type: 'textarea',
+    isWide: true,
+  },
 ]

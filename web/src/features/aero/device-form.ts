@@ -57,6 +57,7 @@ export function deviceDefaults(device: Device | null, units: Units): FormValues 
     width: first?.of === 'splitter' ? length(first.widthM) : '',
     pressure: first?.of === 'splitter' ? spreadText(first.pressure, first.pressureSd) : '',
     ...Object.fromEntries(BOX.map(([name]) => [name, length(device?.box?.[name])])),
+    heightMap: (device?.heightMap ?? []).map(({ clearanceM, factor }) => `${length(clearanceM)}; ${numberText(factor)}`).join('\n'),
     span: length(wing?.spanM),
     chords: wing?.chordsM.map((chord) => length(chord)).join('  ') ?? '',
     pivotX: length(wing?.pivotXM),
@@ -149,6 +150,12 @@ function readBox(read: FormReader) {
   return Object.fromEntries(BOX.map(([name, label]) => [name, read.quantity(name, label, 'length').value]))
 }
 
+/** A height map, a line each: clearance of the underside; share of its value. */
+function readHeightMap(read: FormReader) {
+  const points = read.points('heightMap', 'a height map', [{ kind: 'length' }, { kind: 'ratio' }]) as [number, number][]
+  return points.length === 0 ? null : points.map(([clearanceM, factor]) => ({ clearanceM, factor }))
+}
+
 /** What an estimate gives a notch; refused by the notch where it cannot be made. */
 function estimated(read: FormReader, notch: ReadNotch, wing: ReturnType<typeof readWing>, room: Pick<AeroRoom, 'basis'>, at: string): DeviceValue | null {
   const common = { form: 'place', proof: 'calculated', at, typed: null } as const
@@ -210,5 +217,13 @@ export function deviceBody(read: FormReader, device: Device | null, room: Pick<A
       values: value === null || isSame ? (before?.values ?? []) : [...(before?.values ?? []), value],
     }
   })
-  return { kind: read.raw('kind'), name: read.text('name', 'Name'), box: readBox(read), wing, force: device?.force ?? null, notches }
+  return {
+    kind: read.raw('kind'),
+    name: read.text('name', 'Name'),
+    box: readBox(read),
+    wing,
+    force: device?.force ?? null,
+    heightMap: readHeightMap(read),
+    notches,
+  }
 }

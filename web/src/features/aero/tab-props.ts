@@ -1,5 +1,5 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import type { AeroRoom, AeroRoomStage, AeroTotals, Picks, TotalsBasis } from '@bold-ballast/core'
+import type { AeroRoom, AeroRoomStage, AeroTotals, HeightsInput, Picks, TotalsBasis } from '@bold-ballast/core'
 
 /** What every tab of the room is handed. */
 export interface AeroTabProps {
@@ -13,7 +13,12 @@ export interface AeroTabProps {
   readonly pick: (deviceId: string, notchId: string) => void
   /** Stores the notches that are looked at, in the set-up of the stage. */
   readonly keep: () => void
+  /** At the picked speed, at the heights the car then rides at. */
   readonly totals: AeroTotals
+  /** As the values of the devices say, before any of them comes nearer to the ground. */
+  readonly stated: AeroTotals
+  /** What heights are worked out of; null without springs or an outline. */
+  readonly heights: HeightsInput | null
   /** Of the moving air at the picked speed, Pa. */
   readonly q: number
   readonly speedMps: number

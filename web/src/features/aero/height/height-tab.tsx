@@ -1,4 +1,15 @@
-import { contactMps, fromSi, type HeightsInput, lowPoints, rideHeights, type StageAxle, type Touch, touches } from '@bold-ballast/core'
+import {
+  attempt,
+  CalculationError,
+  contactMps,
+  fromSi,
+  type HeightsInput,
+  heightsAlong,
+  rideHeights,
+  type StageAxle,
+  type Touch,
+  touches,
+} from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
 import { Panel } from '../../../ui/dialog.tsx'
@@ -72,7 +83,7 @@ function Curves({ input, fastestMps }: { input: HeightsInput; fastestMps: number
   const { units } = useQuantities()
   const { data, layout } = useMemo(() => {
     const speeds = Array.from({ length: STEPS }, (_, i) => (fastestMps * i) / (STEPS - 1))
-    const found = speeds.map((speed) => rideHeights(input, speed))
+    const found = heightsAlong(input, speeds)
     const x = speeds.map((speed) => fromSi('speed', speed, units.speed))
     const low = input.points.filter(({ zM }) => zM < LOW_M)
     const least = [...new Set(low.map(({ name }) => name))].map((name) => ({
@@ -116,27 +127,39 @@ function byName(all: readonly Touch[]): Touch[] {
   return [...worst.values()].sort((a, b) => a.leastM - b.leastM)
 }
 
+/** What is told of a car's heights up to its fastest speed. */
+const heightsOf = (input: HeightsInput, fastestMps: number) => ({
+  found: byName(touches(input, fastestMps)).filter(({ leastM }) => leastM < LOW_M),
+  fast: rideHeights(input, fastestMps),
+  contacts: (['front', 'rear'] as const).flatMap((axle) => {
+    const speedMps = contactMps(input, axle)
+    return speedMps === null ? [] : [{ axle, speedMps }]
+  }),
+})
+
+/** What devices with a height map do at the fastest speed, and where they pull the car onto the track. */
+function Mapped({ input, factors, found }: { input: HeightsInput; factors: readonly number[]; found: readonly Touch[] }) {
+  const { text } = useQuantities()
+  return (input.mapped ?? []).map(({ name }, i) => {
+    const touch = found.find((each) => each.name === name)?.touchMps ?? null
+    return (
+      <p key={name} className={`mt-1 ${touch === null ? '' : 'border-l-4 border-danger pl-3'}`}>
+        {touch === null
+          ? `${name} gives ${text('share', factors[i] ?? 1, { decimals: 0 })} of what its value says there, by its height map.`
+          : `${name} is pulled down until it stands on the track above ${text('speed', touch, { decimals: 0 })}.`}
+      </p>
+    )
+  })
+}
+
 /** How the car sinks with speed, what touches when, and rates at the wheel beside those of the springs. */
 export function HeightTab(props: AeroTabProps) {
-  const { made, room, totals, picks } = props
+  const { made, room, heights: input } = props
   const { text, units } = useQuantities()
   const [isTyping, setIsTyping] = useAsked('springs')
-  const { front, rear, wheelbaseM, outline } = made
-  const { basis, airDensityKgM3 } = room
-  const input = useMemo((): HeightsInput | null => {
-    if (!front || !rear || !outline) return null
-    return {
-      front: front.springs,
-      rear: rear.springs,
-      wheelbaseM,
-      airDensityKgM3,
-      downforceFrontM2: totals.areas.frontM2,
-      downforceRearM2: totals.areas.rearM2,
-      points: lowPoints(made.devices, picks, { undersideM: outline.undersideM, wheelbaseM }),
-    }
-  }, [front, rear, outline, wheelbaseM, airDensityKgM3, totals, made.devices, picks])
-  const found = useMemo(() => (input ? byName(touches(input, basis.fastestMps)).filter(({ leastM }) => leastM < LOW_M) : []), [input, basis.fastestMps])
-  const fast = input ? rideHeights(input, basis.fastestMps) : null
+  const { front, rear } = made
+  const { basis } = room
+  const worked = useMemo(() => (input ? attempt(() => heightsOf(input, basis.fastestMps)) : null), [input, basis.fastestMps])
   return (
     <>
       <p className="mb-3">
@@ -144,7 +167,9 @@ export function HeightTab(props: AeroTabProps) {
           Springs, gaps and packers
         </button>
       </p>
-      {input && front && rear && fast ? (
+      {worked instanceof CalculationError ? (
+        <p className="border-l-4 border-wait pl-3">{worked.message}</p>
+      ) : input && front && rear && worked ? (
         <div className="grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,430px)]">
           <div className="min-w-0">
             <h2 className="mb-1">Over the ground, against speed</h2>
@@ -155,9 +180,9 @@ export function HeightTab(props: AeroTabProps) {
           <div>
             <h2 className="mb-1">At {text('speed', basis.fastestMps, { decimals: 0 })}</h2>
             <p>
-              The front sinks <strong>{text('length', fast.frontDropM, { decimals: 1 })}</strong>, the rear{' '}
-              <strong>{text('length', fast.rearDropM, { decimals: 1 })}</strong>.{' '}
-              {Math.abs(fast.rakeChangeRad) > 0.003 && 'The rake changes by over 3 mrad: floor and diffuser were given at another rake.'}
+              The front sinks <strong>{text('length', worked.fast.frontDropM, { decimals: 1 })}</strong>, the rear{' '}
+              <strong>{text('length', worked.fast.rearDropM, { decimals: 1 })}</strong>.{' '}
+              {Math.abs(worked.fast.rakeChangeRad) > 0.003 && 'The rake changes by over 3 mrad: floor and diffuser were given at another rake.'}
             </p>
             <table className="mt-2 w-full">
               <thead>
@@ -168,7 +193,7 @@ export function HeightTab(props: AeroTabProps) {
                 </tr>
               </thead>
               <tbody>
-                {found.map((point) => (
+                {worked.found.map((point) => (
                   <tr key={point.name} className="border-t border-line">
                     <th scope="row" className="py-1 text-left font-normal">
                       {point.name}
@@ -183,14 +208,15 @@ export function HeightTab(props: AeroTabProps) {
                 ))}
               </tbody>
             </table>
-            {(['front', 'rear'] as const).map((axle) => {
-              const contact = contactMps(input, axle)
-              return contact === null ? null : (
-                <p key={axle} className="mt-1">
-                  The {axle} rubber is met at <strong>{text('speed', contact, { decimals: 0 })}</strong> by the air alone.
-                </p>
-              )
-            })}
+            {worked.contacts.map(({ axle, speedMps }) => (
+              <p key={axle} className="mt-1">
+                The {axle} rubber is met at <strong>{text('speed', speedMps, { decimals: 0 })}</strong> by the air alone.
+              </p>
+            ))}
+            <Mapped input={input} factors={worked.fast.factors} found={worked.found} />
+            {props.totals.loads.test !== null && made.devices.some(({ heightMap }) => heightMap) && (
+              <p className="mt-1 text-quiet">A test of the whole car was read at the heights it had: height maps do not stand beside it.</p>
+            )}
             <Finder input={input} front={front} fastestMps={basis.fastestMps} />
           </div>
         </div>

@@ -67,7 +67,7 @@ export function SheetChooser({ room, made, devices, keep }: ChooserProps) {
   const [support, setSupport] = useState<Support>('cantilever')
   const [span, setSpan] = useState<'along' | 'across'>('along')
   const [deviceId, setDeviceId] = useState(devices.find(({ kind }) => kind === 'splitter')?.id ?? devices[0]?.id ?? '')
-  const { pressurePa, coefficient, isOwn } = made.panelPressures.get(deviceId) ?? room.panelPressure
+  const { pressurePa, coefficient, isOwn } = made.panelPressures[deviceId] ?? room.panelPressure
   const sheets = useMemo(() => [...PANEL_MATERIALS, ...room.sheets.flatMap(({ found: own }) => (own ? [own.material] : []))], [room.sheets])
   const found = useMemo(
     () =>

@@ -11,7 +11,7 @@ import { useQuantities } from '../../../ui/quantity.ts'
 import { Caution } from '../../../ui/states.tsx'
 import type { AeroWorker } from '../aero.worker.ts'
 import { beginAeroWorker } from '../begin-worker.ts'
-import { type ReadRun, readRunFile } from './read-runs.ts'
+import { RunFiles, type RunMapping } from './run-files.tsx'
 import { RunsOfLogger } from './runs-of-logger.tsx'
 import { type TypedRun, testBody, testDefaults, testFieldSpecs } from './test-form.ts'
 
@@ -28,38 +28,6 @@ async function fitPairs(pairs: readonly CoastPair[]): Promise<KeptFit[]> {
   } finally {
     thread.terminate()
   }
-}
-
-/** Files of runs in the order they were chosen: out, back, out, back. */
-function RunFiles({ take, read }: { take: (files: readonly File[]) => void; read: readonly ReadRun[] }) {
-  return (
-    <div className="sm:col-span-2">
-      <label htmlFor="run-files" className="mb-1 block font-semibold">
-        Files of the logger
-      </label>
-      <input
-        id="run-files"
-        type="file"
-        multiple
-        accept=".csv,.txt,.tsv,text/csv,text/plain"
-        className="w-full"
-        onChange={(event) => take([...(event.target.files ?? [])])}
-      />
-      <p className="mt-1 text-xs text-quiet">
-        One run a file, by name: out, back, out, back. Columns of time and speed are found by their headings; what lies before and behind the coasting is cut
-        off.
-      </p>
-      {read.length > 0 && (
-        <ol role="status" className="mt-1">
-          {read.map((entry, i) => (
-            <li key={`${entry.name} ${read.slice(0, i).filter(({ name }) => name === entry.name).length}`} className={'refused' in entry ? 'text-danger' : ''}>
-              {entry.name}: {'refused' in entry ? entry.refused : `pair ${Math.floor(i / 2) + 1} ${i % 2 === 0 ? 'out' : 'back'}, ${entry.told}`}
-            </li>
-          ))}
-        </ol>
-      )}
-    </div>
-  )
 }
 
 /** A test, new or as it is: where, when, with what mass and air, and its runs out of files or typed. */
@@ -80,21 +48,33 @@ export function TestPanel({
 }) {
   const { units } = useQuantities()
   const [write] = api.useBatchMutation()
+  const [create] = api.useCreateRecordMutation()
+  const [patch] = api.usePatchRecordMutation()
   const buildId = records.build.id
   const { take, notice } = useRemoval(buildId, 'aero-tests')
   const test = records.aeroTests.find(({ id }) => id === testId) ?? null
   const defaults = testDefaults(test, room, stageId, position, units)
   const [values, setValues] = useState<FormValues>(defaults)
   const [pairCount, setPairCount] = useState(1)
-  const [read, setRead] = useState<readonly ReadRun[]>([])
+  const [mapping, setMapping] = useState<RunMapping | null>(null)
   // The same at every try, so that an answer that was lost is not stored twice.
   const [ids] = useState(() => ({ batch: crypto.randomUUID(), runs: Array.from({ length: 40 }, () => crypto.randomUUID()) }))
   const kind = values.kind === 'steady' ? 'steady' : 'coastDown'
   const held = records.aeroRuns.filter((run) => run.testId === testId).length
+  /** What a person said of the columns holds for the next file of that logger, in every room. */
+  const remember = async () => {
+    if (!mapping || mapping.columns.length === 0) return
+    const known = records.loggerMappings.find(({ loggerName }) => loggerName.toLowerCase() === mapping.loggerName.toLowerCase())
+    const told = { loggerName: mapping.loggerName, columns: mapping.columns }
+    if (known) await patch({ buildId, resource: 'logger-mappings', id: known.id, body: { ...told, version: known.version } }).unwrap()
+    else await create({ buildId, resource: 'logger-mappings', body: { id: crypto.randomUUID(), ...told } }).unwrap()
+    setMapping(null)
+  }
   const send = async ({ runs, ...body }: Record<string, unknown> & { runs?: readonly TypedRun[] }) => {
     const added = runs ?? []
     const fits = await fitPairs(added.flatMap((run) => ('coast' in run ? [run.coast] : [])))
     const id = test?.id ?? (body.id as string)
+    await remember()
     const isChanged = Object.keys(body).some((key) => key !== 'version')
     return write({
       buildId,
@@ -155,13 +135,12 @@ export function TestPanel({
             {kind === 'coastDown' && (
               <>
                 <RunFiles
-                  read={read}
-                  take={async (files) => {
-                    const byName = [...files].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
-                    const found = await Promise.all(byName.map((file) => readRunFile(file, units)))
-                    setRead(found)
-                    setPairCount(Math.max(pairCount, Math.ceil(found.length / 2)))
-                    for (const [i, entry] of found.entries()) if ('text' in entry) set(`${i % 2 === 0 ? 'out' : 'back'}${Math.floor(i / 2)}`, entry.text)
+                  loggers={records.loggerMappings}
+                  mapping={mapping}
+                  map={setMapping}
+                  take={(texts, count) => {
+                    setPairCount(Math.max(pairCount, count))
+                    for (const [name, text] of Object.entries(texts)) set(name, text)
                   }}
                 />
                 <p className="sm:col-span-2">

@@ -1,4 +1,4 @@
-import { airPressurePa, dragLimitedSpeed, fromSi, powerFromDragW } from '@bold-ballast/core'
+import { type AeroTotals, airPressurePa, dragLimitedSpeed, fromSi, powerFromDragW, totalsAlong } from '@bold-ballast/core'
 import type { Data } from 'plotly.js'
 import { useMemo } from 'react'
 import { Chart, useChartColours } from '../../../ui/drawing/chart.tsx'
@@ -10,15 +10,20 @@ import type { AeroTabProps } from '../tab-props.ts'
 const STEPS = 60
 
 /** Downforce and drag against speed with their bands, the power that the air takes, and what each device gives for its drag, mass and money. */
-export function SpeedTab({ records, room, made, totals, q }: AeroTabProps) {
+export function SpeedTab({ records, room, made, totals, stated, heights, q }: AeroTabProps) {
   const colours = useChartColours()
   const { units, text } = useQuantities()
   const { airDensityKgM3, basis } = room
   const { data, layout } = useMemo(() => {
     const speeds = Array.from({ length: STEPS }, (_, i) => 5 + ((basis.fastestMps - 5) * i) / (STEPS - 1))
     const x = speeds.map((speed) => fromSi('speed', speed, units.speed))
-    const band = (area: number, sd: number, name: string, colour: string): Data[] => {
-      const at = (share: number) => speeds.map((speed) => fromSi('force', airPressurePa(airDensityKgM3, speed) * (area + share * sd), units.force))
+    const along = totalsAlong(stated, heights, speeds)
+    const band = (of: (own: AeroTotals) => readonly [area: number, sd: number], name: string, colour: string): Data[] => {
+      const at = (share: number) =>
+        along.map((own, i) => {
+          const [area, sd] = of(own)
+          return fromSi('force', airPressurePa(airDensityKgM3, speeds[i] ?? 0) * (area + share * sd), units.force)
+        })
       return [
         { type: 'scatter', mode: 'lines', x, y: at(-1), line: { width: 0, color: colour }, hoverinfo: 'skip', showlegend: false },
         {
@@ -45,8 +50,8 @@ export function SpeedTab({ records, room, made, totals, q }: AeroTabProps) {
     }
     return {
       data: [
-        ...band(totals.downforceM2, totals.downforceSdM2, 'downforce', colours.pine),
-        ...band(totals.areas.dragM2, Math.sqrt(totals.areas.dragVariance), 'drag', colours.slate),
+        ...band(({ downforceM2, downforceSdM2 }) => [downforceM2, downforceSdM2], 'downforce', colours.pine),
+        ...band(({ areas }) => [areas.dragM2, Math.sqrt(areas.dragVariance)], 'drag', colours.slate),
       ],
       layout: {
         margin: { t: 8, r: 12, b: 40, l: 60 },
@@ -56,7 +61,7 @@ export function SpeedTab({ records, room, made, totals, q }: AeroTabProps) {
         legend: { x: 0.02, y: 0.98 },
       },
     }
-  }, [totals, airDensityKgM3, basis.fastestMps, colours, units])
+  }, [stated, heights, airDensityKgM3, basis.fastestMps, colours, units])
   const area = { areaM2: totals.areas.dragM2, sdM2: Math.sqrt(totals.areas.dragVariance) }
   const top = totals.drag.isWhole ? dragLimitedSpeed(made, area, airDensityKgM3) : null
   return (

@@ -4,11 +4,11 @@ import { useRef, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
 import { useSender } from '../../../data/use-sender.ts'
 import { ColumnTable } from '../../../shared/column-table.tsx'
+import { LOG_COLUMN_ROLES } from '../../../shared/log-roles.ts'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { Alert } from '../../../ui/states.tsx'
 import { firstDisagreement } from './log-and-typed.ts'
-import { LOG_COLUMN_ROLES } from './log-roles.ts'
 
 const MOST_BYTES = 250 * 1024 * 1024
 

@@ -1,5 +1,5 @@
 import type { LogRole } from '@bold-ballast/core'
-import type { ColumnRole } from '../../../shared/column-table.tsx'
+import type { ColumnRole } from './column-table.tsx'
 
 const SPEEDS = ['km/h', 'mph', 'm/s']
 const PRESSURES = ['bar', 'kPa', 'psi', 'Pa']
