@@ -45,6 +45,12 @@ export const outlineSchema = z.strictObject({
   wheelRadiusM: within(0.15, 0.6),
   /** Of one tape. */
   sdM: within(0, 0.1).default(0.005),
+  /** The side of the car as it was traced on a picture: for drawing, never for a limit. */
+  sidePoints: z
+    .array(z.strictObject({ xM: within(-4, 9), zM: within(-0.5, 4) }))
+    .min(3)
+    .max(80)
+    .nullish(),
 })
 export type Outline = z.output<typeof outlineSchema>
 

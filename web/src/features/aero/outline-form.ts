@@ -82,7 +82,7 @@ export function tapedOutline(read: FormReader, outline: Build['outline']): Recor
       )
     return [name, value]
   })
-  return { ...Object.fromEntries(taped), sdM: outline?.sdM ?? 0.005 }
+  return { ...Object.fromEntries(taped), sdM: outline?.sdM ?? 0.005, sidePoints: outline?.sidePoints ?? null }
 }
 
 /** What the form makes of the build's outline and basis; tapes are all there or none. */

@@ -3,6 +3,7 @@ import { api } from '../../data/api.ts'
 import { RecordForm } from '../../ui/forms/record-form.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { outlineBody, outlineDefaults, outlineFieldSpecs, tapeDefaults, tapedOutline, tapeFieldSpecs } from './outline-form.ts'
+import { SideTracer } from './side-tracer.tsx'
 
 /** The car by a tape, and the speed and schools that its aero is quoted by. */
 export function OutlinePanel({ records, onDone }: { records: RecordsAnswer; onDone: () => void }) {
@@ -10,16 +11,25 @@ export function OutlinePanel({ records, onDone }: { records: RecordsAnswer; onDo
   const { units } = useQuantities()
   const [patch] = api.usePatchBuildMutation()
   return (
-    <RecordForm
-      key={build.version}
-      draftKey={`${build.id}.outline`}
-      fields={outlineFieldSpecs}
-      defaults={outlineDefaults(build, units)}
-      submitLabel="Store the outline"
-      toBody={(read) => ({ version: build.version, ...outlineBody(read, build) })}
-      send={(body) => patch({ buildId: build.id, body }).unwrap()}
-      onDone={onDone}
-    />
+    <>
+      <RecordForm
+        key={build.version}
+        draftKey={`${build.id}.outline`}
+        fields={outlineFieldSpecs}
+        defaults={outlineDefaults(build, units)}
+        submitLabel="Store the outline"
+        toBody={(read) => ({ version: build.version, ...outlineBody(read, build) })}
+        send={(body) => patch({ buildId: build.id, body }).unwrap()}
+        onDone={onDone}
+      />
+      {build.outline && (
+        <SideTracer
+          outline={build.outline}
+          wheelbaseM={build.wheelbaseM}
+          save={(sidePoints) => patch({ buildId: build.id, body: { version: build.version, outline: { ...build.outline, sidePoints } } as never }).unwrap()}
+        />
+      )}
+    </>
   )
 }
 
@@ -50,6 +60,20 @@ export function StageOutlinePanel({ records, stageId, outline, onDone }: StageOu
         send={(body) => patch({ buildId: records.build.id, resource: 'stages', id: stageId, body }).unwrap()}
         onDone={onDone}
       />
+      {stage.outline && (
+        <SideTracer
+          outline={stage.outline}
+          wheelbaseM={stage.geometry?.wheelbaseM ?? records.build.wheelbaseM}
+          save={(sidePoints) =>
+            patch({
+              buildId: records.build.id,
+              resource: 'stages',
+              id: stageId,
+              body: { version: stage.version, outline: { ...stage.outline, sidePoints } } as never,
+            }).unwrap()
+          }
+        />
+      )}
     </>
   )
 }

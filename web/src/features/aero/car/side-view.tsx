@@ -6,12 +6,12 @@ import type { BoxVerdict } from '../verdicts.ts'
 import { GROUND, HEIGHT, type Outline, type Scale } from './scale.ts'
 import { Plan, Planes, Ruler } from './side-planes.tsx'
 
-/** The car from its left, by its tapes: nose, windscreen, roof and tail as straight lines between what was taped. */
+/** The car from its left, as it was traced; else by its tapes: nose, windscreen, roof and tail as straight lines between what was taped. */
 function Body({ outline, wheelbaseM, scale }: { outline: Outline; wheelbaseM: number; scale: Scale }) {
   const { frontOverhangM, rearOverhangM, undersideM, noseHeightM, scuttleXM, scuttleHeightM, roofFrontXM, roofRearXM, roofHeightM, tailHeightM, wheelRadiusM } =
     outline
   const rear = wheelbaseM + rearOverhangM
-  const points: readonly (readonly [number, number])[] = [
+  const taped: readonly (readonly [number, number])[] = [
     [-frontOverhangM, undersideM + 0.05],
     [-frontOverhangM, noseHeightM * 0.75],
     [-frontOverhangM + 0.1, noseHeightM],
@@ -25,6 +25,7 @@ function Body({ outline, wheelbaseM, scale }: { outline: Outline; wheelbaseM: nu
     [rear - 0.25, undersideM],
     [-frontOverhangM + 0.15, undersideM],
   ]
+  const points = outline.sidePoints?.map(({ xM, zM }) => [xM, zM] as const) ?? taped
   return (
     <g>
       <polygon

@@ -1,7 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { attempt, CalculationError, type PictureAxis, type PicturePoint, parseQuantity, pictureReader } from '@bold-ballast/core'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Photos } from '../../../shared/photos.tsx'
+import { PicturePlaces } from '../../../shared/picture-places.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { pointsFile } from './typed-curve.ts'
 
@@ -43,9 +44,6 @@ export function SheetReader({ records, session, read }: { records: RecordsAnswer
 
 function Reader({ url, name, read }: { url: string; name: string; read: (file: File) => void }) {
   const { units, decimalMark } = useQuantities()
-  const picture = useRef<HTMLImageElement>(null)
-  const [size, setSize] = useState<{ width: number; height: number } | null>(null)
-  const [cross, setCross] = useState<PicturePoint>({ right: 40, down: 40 })
   const [places, setPlaces] = useState<readonly PicturePoint[]>([])
   const [typed, setTyped] = useState<readonly string[]>(['', '', '', ''])
   const [of, setOf] = useState<'power' | 'torque'>('power')
@@ -64,19 +62,6 @@ function Reader({ url, name, read }: { url: string; name: string; read: (file: F
     return axes.length < 4 ? null : pictureReader({ speed: axis(0), value: axis(2) })
   })
   const values = reader === null || reader instanceof CalculationError ? [] : points.map(reader)
-  const place = (at: PicturePoint) => setPlaces([...places, at])
-  const move = (right: number, down: number) =>
-    setCross((now) => ({ right: Math.min(size?.width ?? 0, Math.max(0, now.right + right)), down: Math.min(size?.height ?? 0, Math.max(0, now.down + down)) }))
-  const onKey = (event: React.KeyboardEvent) => {
-    const step = event.shiftKey ? 25 : 2
-    const moves: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }
-    const found = moves[event.key]
-    if (found) move(...found)
-    else if (event.key === 'Enter') place(cross)
-    else if (event.key === 'Backspace') setPlaces(places.slice(0, -1))
-    else return
-    event.preventDefault()
-  }
   const use = () => read(pointsFile(values, of, `read off ${name}`))
   const done = Math.min(places.length, 4)
   return (
@@ -112,67 +97,15 @@ function Reader({ url, name, read }: { url: string; name: string; read: (file: F
           </select>
         </label>
       </div>
-      <div
-        role="application"
-        aria-label={`The sheet ${name}: arrow keys move the cross, Enter places it`}
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: the cross is moved by keys
-        tabIndex={0}
-        onKeyDown={onKey}
-        className="relative max-h-[420px] overflow-auto border border-line"
-      >
-        {/* biome-ignore lint/a11y/useKeyWithClickEvents: the keys are taken by the frame */}
-        <img
-          ref={picture}
-          src={url}
-          alt={`Photographed sheet ${name}`}
-          className="max-w-none cursor-crosshair"
-          style={size ? { width: size.width * zoom } : undefined}
-          onLoad={(event) => {
-            const { naturalWidth: width, naturalHeight: height } = event.currentTarget
-            setSize({ width, height })
-            setCross({ right: width / 2, down: height / 2 })
-          }}
-          onClick={(event) => {
-            const box = event.currentTarget.getBoundingClientRect()
-            const at = { right: (event.clientX - box.left) / zoom, down: (event.clientY - box.top) / zoom }
-            setCross(at)
-            place(at)
-          }}
-        />
-        {size && (
-          <svg
-            className="pointer-events-none absolute top-0 left-0"
-            width={size.width * zoom}
-            height={size.height * zoom}
-            viewBox={`0 0 ${size.width} ${size.height}`}
-            aria-hidden="true"
-          >
-            <path
-              d={`M${cross.right - 12 / zoom} ${cross.down}h${24 / zoom}M${cross.right} ${cross.down - 12 / zoom}v${24 / zoom}`}
-              stroke="var(--danger)"
-              strokeWidth={1.5 / zoom}
-            />
-            {axes.map((at, i) => (
-              <rect
-                key={AXIS_LABELS[i]}
-                x={at.right - 5 / zoom}
-                y={at.down - 5 / zoom}
-                width={10 / zoom}
-                height={10 / zoom}
-                fill="none"
-                stroke="var(--pine)"
-                strokeWidth={2 / zoom}
-              />
-            ))}
-            {points.length > 1 && (
-              <polyline points={points.map(({ right, down }) => `${right},${down}`).join(' ')} fill="none" stroke="var(--pine)" strokeWidth={1.5 / zoom} />
-            )}
-            {points.map((at) => (
-              <circle key={`${at.right} ${at.down}`} cx={at.right} cy={at.down} r={3.5 / zoom} fill="var(--pine)" />
-            ))}
-          </svg>
-        )}
-      </div>
+      <PicturePlaces
+        url={url}
+        alt={`Photographed sheet ${name}`}
+        label={`The sheet ${name}: arrow keys move the cross, Enter places it`}
+        places={places}
+        setPlaces={setPlaces}
+        zoom={zoom}
+        markCount={4}
+      />
       {reader instanceof CalculationError && axes.length === 4 && (
         <p role="alert" className="mt-2 text-wait">
           {reader.message}
