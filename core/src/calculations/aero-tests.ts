@@ -101,7 +101,10 @@ const rideHeightCalculation = defineCalculation({
   }),
   run: ({ speedsMps, ...input }) => ({
     value: {
-      heights: speedsMps.map((speed) => ({ ...rideHeights(input, speed), pointsM: [...rideHeights(input, speed).pointsM] })),
+      heights: speedsMps.map((speed) => {
+        const { speedMps, frontDropM, rearDropM, rakeChangeRad, pointsM } = rideHeights(input, speed)
+        return { speedMps, frontDropM, rearDropM, rakeChangeRad, pointsM: [...pointsM] }
+      }),
       contactFrontMps: contactMps(input, 'front'),
       contactRearMps: contactMps(input, 'rear'),
       touches: Math.max(...speedsMps) > 0 ? touches(input, Math.max(...speedsMps)) : [],
