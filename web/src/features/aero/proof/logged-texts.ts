@@ -1,5 +1,5 @@
 import type { AeroTestKind, CoastRun, HeldSpeed, LoggedTest, QuantityKind } from '@bold-ballast/core'
-import { numberText, typedText } from '../../../ui/quantity.ts'
+import { typedText } from '../../../ui/quantity.ts'
 import { runText } from './test-form.ts'
 
 type Units = Readonly<Record<QuantityKind, string>>
@@ -18,8 +18,8 @@ const none = (told: string): LoggedTexts => ({ texts: {}, pairs: 0, told, isEmpt
 const heldText = (held: readonly HeldSpeed[], units: Units): string =>
   held
     .map(({ speedMps, frontM, rearM, pitotPa }) => {
-      const travel = (value: number) => `${numberText(Number((1000 * value).toFixed(2)))} mm`
-      const tube = pitotPa === null ? [] : ['', `${numberText(Number(pitotPa.toFixed(0)))} Pa`]
+      const travel = (value: number) => typedText('length', Number(value.toFixed(5)), 'mm')
+      const tube = pitotPa === null ? [] : ['', typedText('pressure', Math.round(pitotPa), 'Pa')]
       return [typedText('speed', Number(speedMps.toFixed(2)), units.speed), travel(frontM), travel(rearM), ...tube].join('; ')
     })
     .join('\n')
