@@ -2,7 +2,7 @@ import { buildFields, gridCurveSchema, KINDS, type RecordList, type RecordOf, up
 
 export const BUILD_FILE_FORMAT = 'bold-ballast-build'
 /** Raised when a file of before can no longer be read as it is. */
-export const BUILD_FILE_VERSION = 9
+export const BUILD_FILE_VERSION = 10
 /** The file with all records, and the folder of pull samples beside it. */
 export const BUILD_FILE_NAME = 'build.json'
 export const samplesFileName = (pullId: string) => `pulls/${pullId}.csv`

@@ -32,7 +32,7 @@ const goal = z.strictObject({
   word: z.string().nullable(),
   chance: z.number().nullable(),
 })
-const row = z.strictObject({ metric: z.enum(METRICS), goal: goal.nullable(), cells: z.array(cell.nullable()) })
+const row = z.strictObject({ metric: z.enum(METRICS), place: z.string().nullable(), goal: goal.nullable(), cells: z.array(cell.nullable()) })
 
 /**
  * All that a share link shows, and nothing beside it: numbers with spread and proof, goals with their verdict, stages with their dates.

@@ -76,6 +76,12 @@ function anyOf(schema: Schema): fc.Arbitrary<unknown> {
   }
 }
 
+/** Every second goal is of laps of the track it names; no other names one. */
+function ofATrack({ metric, trackId }: Record<string, unknown>, i: number, tracks: readonly Row[]): object {
+  const own = i % 2 && trackId ? 'lapTime' : metric
+  return { metric: own, trackId: own === 'lapTime' ? (trackId ?? tracks[0]?.id ?? null) : null }
+}
+
 /** What rules ask beyond the fields of one record. */
 const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Record<string, Row[]>) => object } = {
   stages: (_, i) => ({ position: i }),
@@ -91,14 +97,24 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     fate: i % 2 === 0 ? fate : null,
     doneAt: state === 'done' ? (doneAt ?? '2026-03-01T10:00:00.000Z') : null,
   }),
-  limits: ({ value, fromStageId }) => ({ value: (Math.abs(value as number) % 0.9) + 1e-3, untilStageId: fromStageId, driverName: null }),
-  targets: ({ value, sense, metric }) => ({
-    metric: (TAPE_METRICS as readonly unknown[]).includes(metric) ? 'massReady' : metric,
+  limits: ({ value, fromStageId, ...row }, i, { tracks = [] }) => ({
+    value: (Math.abs(value as number) % 0.9) + 1e-3,
+    untilStageId: fromStageId,
+    ...ofATrack(row, i, tracks),
+    driverName: null,
+  }),
+  targets: ({ value, sense, ...row }, i, { tracks = [] }) => ({
+    ...ofATrack({ ...row, metric: (TAPE_METRICS as readonly unknown[]).includes(row.metric) ? 'massReady' : row.metric }, i, tracks),
     value: (Math.abs(value as number) % 0.5) + 1e-3,
     highValue: sense === 'between' ? 0.9 : null,
     driverName: null,
   }),
-  expectations: ({ value }) => ({ value: Math.abs(value as number) + 1, metric: 'wheelPower' }),
+  expectations: ({ value, changeId, partId }, i) => ({
+    value: Math.abs(value as number) + 1,
+    metric: 'wheelPower',
+    partId: i % 2 && changeId ? null : partId,
+    changeId: i % 2 ? changeId : null,
+  }),
   weighings: ({ secondPlacement, pads, total, axles }) => ({
     ...(secondPlacement ? { secondPlacement: { ...secondPlacement, padHeightM: 0.06 } } : {}),
     ...(secondPlacement || Object.values(pads as object).some((pad) => pad !== null) ? { total: null, axles: null } : {}),
@@ -136,13 +152,19 @@ const MENDED: { readonly [List in RecordList]?: (row: Row, i: number, lists: Rec
     return { sheet: own ? null : 'plywood', materialId: own ?? null, support: 'cantilever', rods: null, rodAtM: null, isChosen: false }
   },
   tracks: () => ({ segments: [{ lengthM: 500, curvaturePerM: 0, endCurvaturePerM: null, grade: 0, camberRad: 0, gripFactor: 1 }], isClosed: false, marks: [] }),
-  trackSessions: ({ corners }, i) => ({ kind: i % 2 ? 'runs' : 'laps', fuelEndL: null, corners: corners && unheated(corners as Row) }),
+  trackSessions: ({ corners, dynoSessionId }, i) => ({
+    dynoSettingId: dynoSessionId ? 's0' : null,
+    kind: i % 2 ? 'runs' : 'laps',
+    fuelEndL: null,
+    corners: corners && unheated(corners as Row),
+  }),
   laps: ({ lapS }, _i, { trackSessions = [] }) => ({
     trackSessionId: trackSessions.find(({ kind }) => kind === 'laps')?.id,
     lapS: 10 + ((lapS as number) % 3000),
     sectorS: [],
   }),
   logWindows: ({ fromS }) => ({ of: 'grip', gear: null, points: null, grip: 1.1, fromS: (fromS as number) % 1000, toS: ((fromS as number) % 1000) + 90 }),
+  lapFits: ({ trackId }, _, { trackSessions = [] }) => ({ trackSessionIds: trackSessions.filter((each) => each.trackId === trackId).map(({ id }) => id) }),
   driftRuns: (_, __, { trackSessions = [] }) => ({ trackSessionId: trackSessions.find(({ kind }) => kind === 'runs')?.id }),
   courses: ({ corners }) => ({ corners: (corners as Row[]).map((corner) => ({ ...corner, radiusM: corner.radiusM ?? 30 })) }),
   ruleBooks: ({ rules }) => ({

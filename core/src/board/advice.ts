@@ -19,8 +19,19 @@ const limitsThat = (values: StageValues, word: 'broken' | 'would break', code: '
   values.limits.flatMap((limit) => {
     const verdict = limitVerdict(values, limit)
     if (verdict?.word !== word) return []
-    const value = values.value(limit.metric, verdict.verdictPosition)?.value ?? limit.value
-    return [{ code, limitId: limit.id, metric: limit.metric, position: verdict.verdictPosition, value, limit: limit.value, sense: limit.sense }]
+    const value = values.value(limit, verdict.verdictPosition)?.value ?? limit.value
+    return [
+      {
+        code,
+        limitId: limit.id,
+        metric: limit.metric,
+        place: values.place(limit),
+        position: verdict.verdictPosition,
+        value,
+        limit: limit.value,
+        sense: limit.sense,
+      },
+    ]
   })
 
 const brokenLimits = defineAdvice({ rank: 10, find: (values: StageValues) => limitsThat(values, 'broken', 'limit-broken') })
@@ -32,7 +43,9 @@ const lateTargets = defineAdvice({
   find: (values: StageValues, today) =>
     values.targets.flatMap((target) => {
       const verdict = targetVerdict(values, target, today)
-      return verdict?.isLate ? [{ code: 'target-late', targetId: target.id, metric: target.metric, position: verdict.duePosition } as const] : []
+      return verdict?.isLate
+        ? [{ code: 'target-late', targetId: target.id, metric: target.metric, place: values.place(target), position: verdict.duePosition } as const]
+        : []
     }),
 })
 
@@ -62,7 +75,16 @@ const unsureTargets = defineAdvice({
     values.targets.flatMap((target) => {
       const verdict = targetVerdict(values, target, today)
       return verdict?.withinDoubt && verdict.chance !== null
-        ? [{ code: 'confirm-target', targetId: target.id, metric: target.metric, position: verdict.verdictPosition, chance: verdict.chance } as const]
+        ? [
+            {
+              code: 'confirm-target',
+              targetId: target.id,
+              metric: target.metric,
+              place: values.place(target),
+              position: verdict.verdictPosition,
+              chance: verdict.chance,
+            } as const,
+          ]
         : []
     }),
 })
@@ -84,10 +106,13 @@ export type NextAction =
   | ItemOf<typeof SYSTEMS_ADVICE>
 type LimitItem = Extract<NextAction, { code: 'limit-broken' | 'limit-would-break' }>
 
-const sayLimit = ({ code, metric, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
+/** What a goal is of, with its place: "Lap at Skarvholm". */
+const named = (word: string, place: string | null) => (place === null ? word : `${word} at ${place}`)
+
+const sayLimit = ({ code, metric, place, position, value, limit, sense }: LimitItem, { text, stage, at, metric: facts }: AdviceWords): Said => {
   const { word, kind, room } = facts(metric)
   return {
-    head: `${word} ${code === 'limit-broken' ? 'breaks' : 'would break'} its limit at ${stage(position)}`,
+    head: `${named(word, place)} ${code === 'limit-broken' ? 'breaks' : 'would break'} its limit at ${stage(position)}`,
     text: `${text(kind, value)} against ${text(kind, limit)}${sense === 'atMost' ? ' at most' : ' at least'}.`,
     to: at(room, position),
     isDanger: true,
@@ -106,14 +131,14 @@ const SAYINGS: Sayings<NextAction> = {
   ...SYSTEMS_SAYINGS,
   'limit-broken': sayLimit,
   'limit-would-break': sayLimit,
-  'target-late': ({ metric, position }, { stage, at, metric: facts }) => ({
-    head: `${facts(metric).word} is late`,
+  'target-late': ({ metric, place, position }, { stage, at, metric: facts }) => ({
+    head: `${named(facts(metric).word, place)} is late`,
     text: `Its due date, ${stage(position)}, has passed and nothing measured says yes or no.`,
     to: at('plan', position, '&tab=goals'),
   }),
   'measure-target': (item, words) => (MEASUREMENTS.find(({ key }) => key === item.base) as (typeof MEASUREMENTS)[number]).cure(item, words),
-  'confirm-target': ({ metric, position, chance: sure }, { chance, at, metric: facts }) => ({
-    head: `Measure ${facts(metric).word.toLowerCase()} once more`,
+  'confirm-target': ({ metric, place, position, chance: sure }, { chance, at, metric: facts }) => ({
+    head: `Measure ${named(facts(metric).word.toLowerCase(), place)} once more`,
     text: `The verdict is ${chance(sure)} sure; a second visit that agrees settles it.`,
     to: at(facts(metric).room, position),
   }),

@@ -12,7 +12,7 @@ import { quantileOf } from '../stats/distribution.ts'
 import type { NextAction } from './advice.ts'
 import { basisWords } from './metrics.ts'
 import { type StageState, stageState } from './stage-state.ts'
-import { ALL_METRICS, type Goal, type MetricSet, StageValues, satisfies } from './stage-values.ts'
+import { ALL_METRICS, type Asked, type Goal, type MetricSet, StageValues, satisfies } from './stage-values.ts'
 import { type LimitVerdict, limitVerdict, type TargetVerdict, targetVerdict } from './verdict.ts'
 import { whatNext } from './what-next.ts'
 
@@ -46,6 +46,10 @@ export const arrivedCell = (cell: BoardCell | Waiting | null | undefined): Board
 export interface BoardRow {
   readonly id: string
   readonly metric: Metric
+  /** Of laps: the track that the goal names; null: the build's control track, or no lap. */
+  readonly trackId: string | null
+  /** What tells it from the same metric elsewhere: the name of the track that a lap is of. */
+  readonly place: string | null
   readonly basis: ReturnType<typeof basisWords>
   /** What it is held against; no verdict while a value that it rests on is being worked out. */
   readonly goal:
@@ -106,22 +110,27 @@ export function makeBoard(car: Car, today: string, metrics: MetricSet = ALL_METR
   return { stages, rows, trail: trail(car), next: whatNext(values, today), problems, ...(isWaiting ? { isWaiting } : {}) }
 }
 
+type Of = Exclude<Asked, Metric>
+
 function boardRows(values: StageValues, today: string): BoardRow[] {
   const { records } = values.car
-  const cellsOf = new Map<Metric, BoardRow['cells']>()
-  const cells = (metric: Metric) => {
-    const known = cellsOf.get(metric) ?? values.car.stages.map((_, position) => boardCell(values, metric, position))
-    cellsOf.set(metric, known)
+  const cellsOf = new Map<string, BoardRow['cells']>()
+  const cells = (asked: Of) => {
+    const key = `${asked.metric} ${asked.trackId ?? ''}`
+    const known = cellsOf.get(key) ?? values.car.stages.map((_, position) => boardCell(values, asked, position))
+    cellsOf.set(key, known)
     return known
   }
-  const row = (id: string, metric: Metric, goal: BoardRow['goal']): BoardRow => ({
+  const row = (id: string, metric: Metric, goal: BoardRow['goal'], of: Of = goal.kind === 'none' ? { metric } : goal.record): BoardRow => ({
     id,
     metric,
+    trackId: of.trackId ?? null,
+    place: values.place(of),
     basis: basisWords(records.build, values.info(metric)),
     goal,
-    cells: cells(metric),
+    cells: cells(of),
     ratedPart: goal.kind === 'limit' ? (records.parts.find((part) => part.id === goal.record.id)?.name ?? null) : null,
-    beam: goal.kind === 'none' || goal.verdict === null ? null : beam(values, metric, goal.record, goal.verdict.verdictPosition, goal.kind === 'limit'),
+    beam: goal.kind === 'none' || goal.verdict === null ? null : beam(values, goal.record, goal.verdict.verdictPosition, goal.kind === 'limit'),
   })
   const goals = [
     ...values.targets.map((record) => row(record.id, record.metric, { kind: 'target', record, verdict: targetVerdict(values, record, today) })),
@@ -133,8 +142,8 @@ function boardRows(values: StageValues, today: string): BoardRow[] {
   return [...goals, ...plain].sort((a, b) => order.indexOf(a.metric) - order.indexOf(b.metric))
 }
 
-function boardCell(values: StageValues, metric: Metric, position: number): BoardCell | Waiting | null {
-  const value = values.found(metric, position)
+function boardCell(values: StageValues, asked: Of, position: number): BoardCell | Waiting | null {
+  const value = values.found(asked, position)
   if (!value) return null
   if (value === WAITING) return WAITING
   return {
@@ -144,14 +153,14 @@ function boardCell(values: StageValues, metric: Metric, position: number): Board
     lowValue: quantileOf(value.distribution, 0.1),
     highValue: quantileOf(value.distribution, 0.9),
     fromPosition: value.fromPosition,
-    plannedValue: isMeasured(value.proof) ? values.planned(metric, position) : null,
+    plannedValue: isMeasured(value.proof) ? values.planned(asked.metric, position) : null,
   }
 }
 
 /** How far the proven value and the plan have come from the first value to the goal. */
-function beam(values: StageValues, metric: Metric, goal: Goal, verdictPosition: number, isLimit: boolean): Beam | null {
-  if (values.isWaiting(metric)) return null
-  const all = values.car.stages.map((_, position) => values.value(metric, position))
+function beam(values: StageValues, goal: Goal & Of, verdictPosition: number, isLimit: boolean): Beam | null {
+  if (values.isWaiting(goal)) return null
+  const all = values.car.stages.map((_, position) => values.value(goal, position))
   const first = all.find((value) => value !== undefined)
   if (!first) return null
   const planned = all[verdictPosition] ?? all.findLast((value) => value !== undefined)
@@ -159,7 +168,7 @@ function beam(values: StageValues, metric: Metric, goal: Goal, verdictPosition: 
   const nearest = goal.sense === 'between' && first.value > goal.value ? (goal.highValue ?? goal.value) : goal.value
   const isRoomToWall = isLimit && satisfies(goal, first.value) && Math.abs(first.value - nearest) > 0.005 * Math.abs(nearest)
   // A limit is a wall: a car that keeps it runs from its first value towards it.
-  const start = isRoomToWall ? first.value : beamStart(first.value, nearest, goal.sense, values.info(metric).range)
+  const start = isRoomToWall ? first.value : beamStart(first.value, nearest, goal.sense, values.info(goal.metric).range)
   const share = (value: number) => (start - value) / (start - nearest)
   return { provenShare: proven ? share(proven.value) : null, plannedShare: planned ? share(planned.value) : null, start, mark: nearest }
 }

@@ -4,9 +4,14 @@ import { lapTimeValue } from '../rooms/track/metrics.ts'
 import type { Car } from '../stages/car.ts'
 import type { StageValue } from '../stages/stage-value.ts'
 
+const OF_A_LAP = /^lapTime (.+)$/
+
 /**
- * A metric whose sums take long, at a stage, worked out here and now: what a thread of the pool is asked for after a car said that it comes later.
- * @example lateValue(CAR, 1, 'lapTime') // undefined
+ * A metric whose sums take long, at a stage, worked out here and now: what a thread of the pool is asked for after a car said that it comes later. A lap is
+ * asked for with the id of its track behind it.
+ * @example lateValue(CAR, 1, 'lapTime skarvholm') // undefined
  */
-export const lateValue = (car: Car, position: number, metric: string): StageValue | undefined =>
-  metric === 'lapTime' ? lapTimeValue(car, position) : drivetrainValue(car, position, metric as DrivetrainMetric)
+export function lateValue(car: Car, position: number, asked: string): StageValue | undefined {
+  const trackId = OF_A_LAP.exec(asked)?.[1]
+  return trackId === undefined ? drivetrainValue(car, position, asked as DrivetrainMetric) : lapTimeValue(car, position, trackId)
+}

@@ -22,6 +22,9 @@ export interface MetricSet {
 
 export const ALL_METRICS: MetricSet = { info: METRIC_INFO, work: METRIC_VALUES }
 
+/** What is asked of a car: a metric, or what a goal is of. */
+export type Asked = Metric | { readonly metric: Metric; readonly trackId?: string | null | undefined }
+
 /** Every metric of one car and the goals it is held against, each worked out once per stage. */
 export class StageValues {
   readonly car: Car
@@ -44,13 +47,14 @@ export class StageValues {
   }
 
   /** The value at a stage, or that it is being worked out. */
-  found(metric: Metric, position: number): StageValue | Waiting | undefined {
-    const key = `${metric} ${position}`
+  found(asked: Asked, position: number): StageValue | Waiting | undefined {
+    const { metric, trackId } = partsOf(asked)
+    const key = `${metric} ${trackId ?? ''} ${position}`
     if (!this.known.has(key))
       this.known.set(
         key,
         orElse(
-          () => finite(this.metrics.work[metric]?.at(this.car, position)),
+          () => finite(this.metrics.work[metric]?.at(this.car, position, trackId)),
           () => undefined,
         ),
       )
@@ -58,14 +62,14 @@ export class StageValues {
   }
 
   /** The value at a stage; undefined where there is none, or none yet. */
-  value(metric: Metric, position: number): StageValue | undefined {
-    const found = this.found(metric, position)
+  value(asked: Asked, position: number): StageValue | undefined {
+    const found = this.found(asked, position)
     return found === WAITING ? undefined : found
   }
 
   /** Whether a value is being worked out at any of these stages. */
-  isWaiting(metric: Metric, from = 0, to = this.car.stages.length - 1): boolean {
-    for (let at = from; at <= to; at++) if (this.found(metric, at) === WAITING) return true
+  isWaiting(asked: Asked, from = 0, to = this.car.stages.length - 1): boolean {
+    for (let at = from; at <= to; at++) if (this.found(asked, at) === WAITING) return true
     return false
   }
 
@@ -76,15 +80,24 @@ export class StageValues {
     )
   }
 
+  /** What tells a metric from the same elsewhere, such as the track of a lap; null where nothing has to. */
+  place(asked: Asked): string | null {
+    const { metric, trackId } = partsOf(asked)
+    return this.metrics.work[metric]?.place?.(this.car, trackId) ?? null
+  }
+
   /** The latest stage at or after `from` whose value is at least measured. */
-  latestMeasured(metric: Metric, from: number): number | undefined {
+  latestMeasured(asked: Asked, from: number): number | undefined {
     for (let at = this.car.stages.length - 1; at >= from; at--) {
-      const value = this.value(metric, at)
+      const value = this.value(asked, at)
       if (value && isMeasured(value.proof)) return at
     }
     return undefined
   }
 }
+
+const partsOf = (asked: Asked): { readonly metric: Metric; readonly trackId: string | null } =>
+  typeof asked === 'string' ? { metric: asked, trackId: null } : { metric: asked.metric, trackId: asked.trackId ?? null }
 
 /** A value that can be shown; none where a sum ran out of numbers. */
 const finite = (value: StageValue | Waiting | undefined) =>

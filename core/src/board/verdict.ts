@@ -44,9 +44,9 @@ function positionOrLast(values: StageValues, stageId: string | null): number {
  */
 export function targetVerdict(values: StageValues, target: Target, today: string): TargetVerdict | null {
   const duePosition = positionOrLast(values, target.dueStageId)
-  if (values.isWaiting(target.metric, duePosition)) return null
-  const verdictPosition = values.latestMeasured(target.metric, duePosition) ?? duePosition
-  const value = values.value(target.metric, verdictPosition)
+  if (values.isWaiting(target, duePosition)) return null
+  const verdictPosition = values.latestMeasured(target, duePosition) ?? duePosition
+  const value = values.value(target, verdictPosition)
   const dueDate = values.car.stages[duePosition]?.date ?? null
   const common = { duePosition, verdictPosition, missedSincePosition: null, withinDoubt: false, isLate: false, isEmptyStage: value?.isEmptyStage === true }
   const passed = dueDate !== null && dueDate < today
@@ -70,7 +70,7 @@ export function targetVerdict(values: StageValues, target: Target, today: string
 function missedSince(values: StageValues, target: Target, due: number, now: number): number | null {
   let since: number | null = null
   for (let at = now; at >= due; at--) {
-    const value = values.value(target.metric, at)
+    const value = values.value(target, at)
     if (!value || !isMeasured(value.proof)) continue
     if (satisfies(target, value.value)) return since
     since = at
@@ -85,10 +85,10 @@ function missedSince(values: StageValues, target: Target, due: number, now: numb
 export function limitVerdict(values: StageValues, limit: Limit): LimitVerdict | null {
   const fromPosition = positionOrLast(values, limit.fromStageId)
   const untilPosition = positionOrLast(values, limit.untilStageId)
-  if (values.isWaiting(limit.metric, fromPosition, untilPosition)) return null
+  if (values.isWaiting(limit, fromPosition, untilPosition)) return null
   let worst: { readonly yes: number; readonly verdict: LimitVerdict } | undefined
   for (let at = fromPosition; at <= untilPosition; at++) {
-    const value = values.value(limit.metric, at)
+    const value = values.value(limit, at)
     if (!value) continue
     const yes = chanceOf(limit, value.distribution)
     if (isMeasured(value.proof) && !satisfies(limit, value.value)) return { word: 'broken', chance: 1 - yes, fromPosition, verdictPosition: at }

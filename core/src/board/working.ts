@@ -1,6 +1,5 @@
 import { CalculationError } from '../errors.ts'
 import { proofRank } from '../proof/quantity.ts'
-import type { Metric } from '../records/metric-keys.ts'
 import type { Limit, Target } from '../records/plan-kinds.ts'
 import { AERO_WORKINGS } from '../rooms/aero/workings.ts'
 import { DRIVETRAIN_WORKINGS } from '../rooms/drivetrain/workings.ts'
@@ -52,19 +51,28 @@ const goalOf = (values: StageValues, of: 'target' | 'limit', id: string, today: 
         values.limits.find((entry) => entry.id === id),
       )
 
-function goalLines(values: StageValues, metric: Metric, position: number): WorkingLine[] {
-  const value = values.value(metric, position)
-  const { kind, word } = values.info(metric)
+function goalLines(values: StageValues, goal: Target | Limit, position: number): WorkingLine[] {
+  const value = values.value(goal, position)
+  const { kind } = values.info(goal.metric)
+  const word = wordOf(values, goal)
   return value ? [{ label: `${word} at ${stageName(values.car, position)}`, value: value.value, kind, sd: value.sd, proof: value.proof }] : []
 }
+
+/** What a goal is of, with the track of a lap. */
+function wordOf(values: StageValues, goal: Target | Limit): string {
+  const [{ word }, place] = [values.info(goal.metric), values.place(goal)]
+  return place === null ? word : `${word} at ${place}`
+}
+
+const lower = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
 
 const senseWords = { atMost: 'or less', atLeast: 'or more', between: 'from' } as const
 
 /** In place of the working of a goal whose number is on its way. */
-function waitingWorking(values: StageValues, metric: Metric): Working {
-  const { kind, word, calculation } = values.info(metric)
+function waitingWorking(values: StageValues, goal: Target | Limit): Working {
+  const { kind, word, calculation } = values.info(goal.metric)
   return {
-    title: `Verdict on ${word.toLowerCase()}`,
+    title: `Verdict on ${lower(wordOf(values, goal))}`,
     calculation,
     result: { label: word.toLowerCase(), value: null, kind },
     lines: [],
@@ -74,19 +82,19 @@ function waitingWorking(values: StageValues, metric: Metric): Working {
 
 function goalWorking(values: StageValues, target: Target | undefined, today: string): Working | undefined {
   if (!target) return undefined
-  if (values.isWaiting(target.metric)) return waitingWorking(values, target.metric)
+  if (values.isWaiting(target)) return waitingWorking(values, target)
   const verdict = targetVerdict(values, target, today)
   if (!verdict) return undefined
-  const { kind, word, calculation } = values.info(target.metric)
-  const value = values.value(target.metric, verdict.verdictPosition)
+  const { kind, calculation } = values.info(target.metric)
+  const value = values.value(target, verdict.verdictPosition)
   return {
-    title: `Verdict on ${word.toLowerCase()}: ${verdict.word}`,
+    title: `Verdict on ${lower(wordOf(values, target))}: ${verdict.word}`,
     calculation,
     result: { label: value && proofRank(value.proof) >= 3 ? 'how sure the verdict is' : 'chance that the plan makes it', value: verdict.chance, kind: 'share' },
     lines: [
       { label: `goal, ${senseWords[target.sense]}`, value: target.value, kind, typed: target.typed },
       ...(target.highValue === null ? [] : [{ label: 'to', value: target.highValue, kind }]),
-      ...goalLines(values, target.metric, verdict.verdictPosition),
+      ...goalLines(values, target, verdict.verdictPosition),
     ],
     remarks: [
       `Judged at ${stageName(values.car, verdict.verdictPosition)}; due by ${stageName(values.car, verdict.duePosition)}.`,
@@ -97,19 +105,19 @@ function goalWorking(values: StageValues, target: Target | undefined, today: str
 
 function limitWorking(values: StageValues, limit: Limit | undefined): Working | undefined {
   if (!limit) return undefined
-  if (values.isWaiting(limit.metric)) return waitingWorking(values, limit.metric)
+  if (values.isWaiting(limit)) return waitingWorking(values, limit)
   const verdict = limitVerdict(values, limit)
   if (!verdict) return undefined
-  const { kind, word, calculation } = values.info(limit.metric)
-  const value = values.value(limit.metric, verdict.verdictPosition)
+  const { kind, calculation } = values.info(limit.metric)
+  const value = values.value(limit, verdict.verdictPosition)
   return {
-    title: `Limit on ${word.toLowerCase()}: ${verdict.word}`,
+    title: `Limit on ${lower(wordOf(values, limit))}: ${verdict.word}`,
     calculation,
     result: { label: 'chance to keep the limit', value: value ? chanceOf(limit, value.distribution) : null, kind: 'share' },
     lines: [
       { label: `limit, ${senseWords[limit.sense]}`, value: limit.value, kind, typed: limit.typed },
       ...ratingLines(values.car, limit.id),
-      ...goalLines(values, limit.metric, verdict.verdictPosition),
+      ...goalLines(values, limit, verdict.verdictPosition),
     ],
     remarks: [`Holds from ${stageName(values.car, verdict.fromPosition)} on. Broken is a measured value on the wrong side; would break, a predicted one.`],
   }

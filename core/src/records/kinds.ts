@@ -15,7 +15,7 @@ import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
 import { ruleBookKind } from './rule-kinds.ts'
 import { circuitKind, coolingPlanKind, powerBoxKind } from './systems-kinds.ts'
-import { driftRunKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
+import { driftRunKind, lapFitKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
 import { loggerMappingKind, logWindowKind, trackLogKind } from './track-log-kinds.ts'
 import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
 import { eventKind, handKind, lessonKind, taskKind } from './workshop-kinds.ts'
@@ -25,6 +25,8 @@ export const KINDS = [
   // Before the stages, which race by them.
   ruleBookKind,
   stageKind,
+  // Before the goals, which may be of one.
+  trackKind,
   limitKind,
   targetKind,
   changeKind,
@@ -41,7 +43,6 @@ export const KINDS = [
   ballastAimKind,
   photoKind,
   partKind,
-  partUseKind,
   // Behind the parts that it may name.
   expectationKind,
   enginePlanKind,
@@ -57,13 +58,15 @@ export const KINDS = [
   mountKind,
   panelMaterialKind,
   panelKind,
-  trackKind,
   trackSessionKind,
+  // Behind the sessions at a dyno and on track that it may name.
+  partUseKind,
   trackLogKind,
   lapKind,
   driftRunKind,
   brakeSystemKind,
   logWindowKind,
+  lapFitKind,
   loggerMappingKind,
   handKind,
   eventKind,

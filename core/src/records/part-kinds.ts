@@ -171,12 +171,18 @@ export const partUseKind = defineRecord({
   word: 'the use of a part',
   nameFrom: ['at'],
   isBatchable: true,
-  refs: { partId: { to: 'parts', whenGone: 'goesWith' }, sessionId: { to: 'sessions', whenGone: 'forgets' } },
+  refs: {
+    partId: { to: 'parts', whenGone: 'goesWith' },
+    sessionId: { to: 'sessions', whenGone: 'forgets' },
+    trackSessionId: { to: 'trackSessions', whenGone: 'forgets' },
+  },
   fields: {
     id,
     partId: id,
     /** The dyno session it was used in, where it was one. */
     sessionId: id.nullable().default(null),
+    /** The session on track it was used in, where it was one. */
+    trackSessionId: id.nullish(),
     at: instant,
     kind: z.enum(USE_KINDS).default('use'),
     /** In the unit of its life; of a pull or a rebuild the hours it took. */

@@ -39,6 +39,9 @@ export type Geometry = z.output<typeof geometrySchema>
 /** The driver that a weighing or a goal names, of those of the build; null: the reference driver. */
 export const driverName = z.string().trim().min(1).max(60).nullish()
 
+/** The track that a goal of laps is of; null: the build's control track. */
+const trackId = id.nullish()
+
 export const buildFields = {
   id,
   name,
@@ -184,6 +187,17 @@ const namesDriverOfMass: RecordRule = (next) => {
   return next
 }
 
+/** A lap is of a track: of the only one where there is one, else of the build's control track until one is named. */
+const isOfATrack: RecordRule = async (next, { live }) => {
+  if (next.metric !== 'lapTime') {
+    if (next.trackId) throw new RecordRefusal('trackId', 'Only a goal of laps is of a track. Leave the track out, or set the goal on the lap.')
+    return next
+  }
+  if (next.trackId) return next
+  const [only, another] = await live('tracks', {})
+  return only && !another ? { ...next, trackId: only.id } : next
+}
+
 /** What a rule book asks of bodywork is held, not aimed at. */
 const isAimedAt: RecordRule = (next) => {
   if ((TAPE_METRICS as readonly unknown[]).includes(next.metric))
@@ -209,6 +223,7 @@ export const limitKind = defineRecord({
   refs: {
     fromStageId: { to: 'stages', whenGone: { keepsIt: 'A limit holds from this stage on. Give it another stage first.' } },
     untilStageId: { to: 'stages', whenGone: { keepsIt: 'A limit holds until this stage. Give it another stage first.' } },
+    trackId: { to: 'tracks', whenGone: { keepsIt: 'A limit is set on laps of this track. Delete it or give it another track first.' } },
   },
   fields: {
     id,
@@ -220,10 +235,11 @@ export const limitKind = defineRecord({
     fromStageId: id.nullable().default(null),
     /** The last stage it holds for; null: to the end. */
     untilStageId: id.nullable().default(null),
+    trackId,
     driverName,
     typed,
   },
-  rules: [isReachable, namesDriverOfMass, runsForward],
+  rules: [isReachable, namesDriverOfMass, isOfATrack, runsForward],
 })
 export type Limit = RecordOfKind<typeof limitKind>
 
@@ -231,8 +247,11 @@ export const targetKind = defineRecord({
   list: 'targets',
   word: 'a target',
   nameFrom: ['metric'],
-  onePer: ['metric', 'dueStageId'],
-  refs: { dueStageId: { to: 'stages', whenGone: { keepsIt: 'A target is due at this stage. Give it another due stage first.' } } },
+  onePer: ['metric', 'dueStageId', 'trackId'],
+  refs: {
+    dueStageId: { to: 'stages', whenGone: { keepsIt: 'A target is due at this stage. Give it another due stage first.' } },
+    trackId: { to: 'tracks', whenGone: { keepsIt: 'A target is set on laps of this track. Delete it or give it another track first.' } },
+  },
   fields: {
     id,
     metric: z.enum(METRICS),
@@ -242,10 +261,11 @@ export const targetKind = defineRecord({
     highValue: z.number().nullable().default(null),
     /** Null: due at the last stage. */
     dueStageId: id.nullable().default(null),
+    trackId,
     driverName,
     typed,
   },
-  rules: [isAimedAt, isReachable, namesDriverOfMass],
+  rules: [isAimedAt, isReachable, namesDriverOfMass, isOfATrack],
 })
 export type Target = RecordOfKind<typeof targetKind>
 
@@ -261,15 +281,27 @@ const isExpectable: RecordRule = (next) => {
   return next
 }
 
+/** Of one line or of one wished part, not of both. */
+const isOfOneThing: RecordRule = (next) => {
+  if (next.changeId && next.partId) throw new RecordRefusal('changeId', 'An expectation is of a line or of a wished part. Leave one of them out.')
+  return next
+}
+
 /** What a stage should give where no ledger can sum it. */
 export const expectationKind = defineRecord({
   list: 'expectations',
   word: 'an expectation',
   nameFrom: ['metric'],
-  refs: { stageId: { to: 'stages', whenGone: 'goesWith' }, partId: { to: 'parts', whenGone: 'goesWith' } },
+  refs: {
+    stageId: { to: 'stages', whenGone: 'goesWith' },
+    partId: { to: 'parts', whenGone: 'goesWith' },
+    changeId: { to: 'changes', whenGone: 'goesWith' },
+  },
   fields: {
     id,
     stageId: id,
+    /** The one line that gives it: it counts where that line stands. Null: the stage as a whole, or a wished part. */
+    changeId: id.nullish(),
     /** The wished part that gives it: it counts for the part's worth, and at no stage. Null: the stage gives it. */
     partId: id.nullable().default(null),
     metric: z.enum(EXPECTED_METRICS).default('wheelPower'),
@@ -280,6 +312,6 @@ export const expectationKind = defineRecord({
     proof: z.enum(['guess', 'catalogue', 'calculated']),
     typed,
   },
-  rules: [isExpectable],
+  rules: [isExpectable, isOfOneThing],
 })
 export type Expectation = RecordOfKind<typeof expectationKind>

@@ -122,6 +122,16 @@ const holdsTogether: RecordRule = (next) => {
   return next
 }
 
+/** A setting is one of the dyno session that it names. */
+const ranOnASettingOfIt: RecordRule = async (next, { live }) => {
+  if (!next.dynoSettingId) return next
+  if (!next.dynoSessionId) return { ...next, dynoSettingId: null }
+  const [session] = await live('sessions', { id: next.dynoSessionId })
+  if (session && !(session.settings as readonly { readonly id: string }[]).some((setting) => setting.id === next.dynoSettingId))
+    throw new RecordRefusal('dynoSettingId', 'The dyno session has no such setting. Pick one of its settings.')
+  return next
+}
+
 /** A spell on a track: with one car, one driver, one set of tyres. */
 export const trackSessionKind = defineRecord({
   list: 'trackSessions',
@@ -129,10 +139,11 @@ export const trackSessionKind = defineRecord({
   noun: 'track session',
   isBatchable: true,
   nameFrom: ['at'],
-  rules: [holdsTogether],
+  rules: [holdsTogether, ranOnASettingOfIt],
   refs: {
     stageId: { to: 'stages', whenGone: { keepsIt: 'This stage has sessions on track. Move or delete them first.' } },
     trackId: { to: 'tracks', whenGone: { keepsIt: 'Sessions were driven on this track. Delete them first.' } },
+    dynoSessionId: { to: 'sessions', whenGone: 'forgets' },
     frontTyresPartId: { to: 'parts', whenGone: 'forgets' },
     rearTyresPartId: { to: 'parts', whenGone: 'forgets' },
   },
@@ -150,6 +161,9 @@ export const trackSessionKind = defineRecord({
     trackK: optional(240, 360),
     surface: z.enum(SURFACES).default('dry'),
     windMps: optional(0, 40),
+    /** What the engine ran on: a setting of a dyno session. Null: the one that stands for its stage. */
+    dynoSessionId: id.nullish(),
+    dynoSettingId: z.string().min(1).max(80).nullish(),
     fuelStartL: optional(0, 500),
     fuelEndL: optional(0, 500),
     frontTyresPartId: id.nullable().default(null),
@@ -269,3 +283,33 @@ export const driftRunKind = defineRecord({
   },
 })
 export type DriftRun = RecordOfKind<typeof driftRunKind>
+
+export const FIT_FACTORS = ['grip', 'gripAndBraking'] as const
+/** What a driven lap says of the car: the grip alone, or the use of the brakes with it. */
+export type FitFactors = (typeof FIT_FACTORS)[number]
+
+/** The sessions of a fit were driven on its track. */
+const isOfItsTrack: RecordRule = async (next, { live }) => {
+  for (const sessionId of next.trackSessionIds as readonly string[]) {
+    const [session] = await live('trackSessions', { id: sessionId })
+    if (session && session.trackId !== next.trackId) throw new RecordRefusal('trackSessionIds', 'A session of another track is among them. Leave it out.')
+  }
+  return next
+}
+
+/** Which laps of a track the model is fitted to, and by what: the choice alone. */
+export const lapFitKind = defineRecord({
+  list: 'lapFits',
+  word: 'what a lap is fitted to',
+  onePer: ['trackId'],
+  rules: [isOfItsTrack],
+  refs: { trackId: { to: 'tracks', whenGone: 'goesWith' } },
+  fields: {
+    id,
+    trackId: id,
+    /** Of each stage the chosen ones among them; of a stage with none of them, and where there are none, all that stand. */
+    trackSessionIds: z.array(id).max(200).default([]),
+    factors: z.enum(FIT_FACTORS).default('grip'),
+  },
+})
+export type LapFit = RecordOfKind<typeof lapFitKind>

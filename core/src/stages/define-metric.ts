@@ -34,7 +34,10 @@ export interface MetricDeclaration {
 
 /** How a metric is worked out at a stage, and what the plan had said there before it was measured. */
 export interface MetricWork {
-  readonly at: (car: Car, position: number) => StageValue | Waiting | undefined
+  /** `trackId`: of which track, where a goal says one; null: of the build's own. */
+  readonly at: (car: Car, position: number, trackId?: string | null) => StageValue | Waiting | undefined
+  /** What tells it from the same metric elsewhere, in words: the track that a lap is of. */
+  readonly place?: (car: Car, trackId: string | null) => string | null
   readonly planned?: (car: Car, position: number) => number | null
 }
 

@@ -209,7 +209,7 @@ describe('a bad build file is refused with a sentence, and nothing is stored', (
   test.each([
     ['cut short', async () => Buffer.from(json().slice(0, 400)), 'application/json', /cut short/],
     ['no JSON', async () => Buffer.from('name;mass\n}'), 'application/json', /not JSON/],
-    ['of a newer version', async () => edit((file) => Object.assign(file, { formatVersion: 10 })), '', /format 10.*reads up to 9/],
+    ['of a newer version', async () => edit((file) => Object.assign(file, { formatVersion: 11 })), '', /format 11.*reads up to 10/],
     ['of another kind', async () => ({ format: 'something' }), '', /no build file/],
     [
       'with an unknown field',

@@ -30,6 +30,7 @@ export function sharedSheet(build: Pick<BuildRecord, 'name' | 'className'>, boar
     stages: board.stages.map((stage) => ({ position: stage.position, name: stage.name, date: stage.date, state: stage.state })),
     rows: rows.map((row) => ({
       metric: row.metric,
+      place: row.place,
       goal: goalOf(row),
       cells: row.cells.map((each) => {
         const cell = arrivedCell(each)

@@ -89,6 +89,7 @@ test.each([
   ['coolingPlans', ['rating', 'hot', 'cold', 'others', 'logged']],
   ['trackLogs', ['origin', 'channels', 'problems']],
   ['logWindows', ['points']],
+  ['lapFits', ['trackSessionIds']],
   ['loggerMappings', ['columns']],
   ['ruleBooks', ['rules']],
   ['hands', ['hoursByWeekday', 'away']],

@@ -85,12 +85,13 @@ const NOT_KNOWN: Standing = { value: null, sd: null, proof: null, lowValue: null
 
 type GoalRecord = { readonly kind: 'target'; readonly record: Target } | { readonly kind: 'limit'; readonly record: Limit }
 
-/** The goal that a number is held against: the target due at the stage, else any target of it, else a limit. */
+/** The goal that a number is held against: the target due at the stage, else any target of it, else a limit; of laps, those of the build's own track. */
 function goalOf(values: StageValues, metric: Metric, stageId: string): GoalRecord | null {
-  const targets = values.targets.filter((each) => each.metric === metric)
+  const isOfIt = (each: Target | Limit) => each.metric === metric && values.place(each) === values.place(metric)
+  const targets = values.targets.filter(isOfIt)
   const target = targets.find(({ dueStageId }) => dueStageId === stageId) ?? targets[0]
   if (target) return { kind: 'target', record: target }
-  const limit = values.limits.find((each) => each.metric === metric)
+  const limit = values.limits.find(isOfIt)
   return limit ? { kind: 'limit', record: limit } : null
 }
 

@@ -10,7 +10,7 @@ import { expectedDriftDay } from './expected.ts'
 import { lapStage } from './lap-inputs.ts'
 import { brakeShareAt } from './stage-brakes.ts'
 import { anchorOf, drivenAt, lapAtStage, lapPlan, type StageLap } from './stage-lap.ts'
-import { controlTrack, standingSessions, touchesLaps, trackSessions } from './track-sessions.ts'
+import { controlTrack, standingSessions, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 
 /** What the track rests on beside the car's own lists. */
 export const TRACK_READS = [
@@ -78,19 +78,19 @@ const asStageValue = (car: Car, position: number, { lapS, sdS, proof, fromPositi
  * The lap of a stage worked out here and now: a fit and a forecast are some sixty laps of the model, so a Board asks for it and goes on.
  * @example lapTimeValue(CAR, 1) // undefined
  */
-export function lapTimeValue(car: Car, position: number): StageValue | undefined {
-  const lap = lapAtStage(car, position)
+export function lapTimeValue(car: Car, position: number, trackId: string | null = null): StageValue | undefined {
+  const lap = lapAtStage(car, position, trackId)
   return lap && asStageValue(car, position, lap)
 }
 
 /** At once where it was driven or is carried as it is; later where the model has to drive it. */
-function lapTimeAt(car: Car, position: number): StageValue | Waiting | undefined {
-  const track = controlTrack(car)
+function lapTimeAt(car: Car, position: number, trackId: string | null = null): StageValue | Waiting | undefined {
+  const track = trackOf(car, trackId)
   if (!track) return undefined
   const driven = drivenAt(car, position, track.id)
   if (driven) return known(driven.lapS, driven.factSdS, driven.proof)
   if (!lapStage(car, position).car && !anchorOf(car, position, track.id)) return undefined
-  return lapPlan(car, position, track).isUnchanged ? lapTimeValue(car, position) : car.later('lapTime', position)
+  return lapPlan(car, position, track).isUnchanged ? lapTimeValue(car, position, track.id) : car.later(`lapTime ${track.id}`, position)
 }
 
 /** How well pistons and pads are known, as a share of the front's (common practice, no source). */
@@ -130,7 +130,7 @@ function cornerGripValue(car: Car, position: number): StageValue | undefined {
 }
 
 export const TRACK_VALUES: Readonly<Record<TrackMetric, MetricWork>> = {
-  lapTime: { at: lapTimeAt },
+  lapTime: { at: lapTimeAt, place: (car, trackId) => trackOf(car, trackId)?.name ?? null },
   cornerGrip: { at: cornerGripValue },
   brakeShare: {
     at: (car, position) => {

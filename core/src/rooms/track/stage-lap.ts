@@ -12,7 +12,7 @@ import { forecastLap, guessLap, type LapDoubt } from '../../track/lap-forecast.t
 import type { TrackLine } from '../../track/track.ts'
 import type { LapInput } from './lap-input.ts'
 import { type LapStage, lapStage, unsureLapInputs } from './lap-inputs.ts'
-import { controlTrack, lapSchoolOf, type RoomTrackSession, standingSessions, touchesLaps, USEFUL_LAP_SHARE } from './track-sessions.ts'
+import { lapSchoolOf, type RoomTrackSession, standingSessions, touchesLaps, trackOf, USEFUL_LAP_SHARE } from './track-sessions.ts'
 
 /** A lap that was driven with the car of a stage. */
 export interface DrivenLap {
@@ -225,9 +225,9 @@ export function workLap(plan: LapPlan): StageLap | undefined {
 export const lapChance = ({ lapS, sdS }: Pick<StageLap, 'lapS' | 'sdS'>, wantedS: number): number =>
   sdS > 0 ? normalCdf((wantedS - lapS) / sdS) : Number(lapS <= wantedS)
 
-/** The lap of a stage on the build's control track; undefined without a track, and where `workLap` knows none. */
-export function lapAtStage(car: Car, position: number): StageLap | undefined {
-  const track = controlTrack(car)
+/** The lap of a stage on a track, else on the build's control track; undefined without a track, and where `workLap` knows none. */
+export function lapAtStage(car: Car, position: number, trackId: string | null = null): StageLap | undefined {
+  const track = trackOf(car, trackId)
   return track && workLap(lapPlan(car, position, track))
 }
 

@@ -20,7 +20,7 @@ import type { ClassBounds } from './lever-bounds.ts'
 import { type PowerProof, powerProofAt } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
 import { type DrivenLap, drivenAt, type LapPlan } from './stage-lap.ts'
-import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackSessions } from './track-sessions.ts'
+import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 import { tyrePairs, type WheelPair } from './tyre-pairs.ts'
 
 /** A part that is thought about, with what it moves; null where nothing of it is on record that a lap feels. */
@@ -54,8 +54,8 @@ export interface TrackRoomStage {
   readonly power: PowerProof | null
   /** Grip that its corners showed; null without windows. */
   readonly grip: { readonly value: number; readonly sd: number; readonly proof: Proof; readonly laps: number } | null
-  /** What is wanted of a lap by this stage, s. */
-  readonly wantedS: number | null
+  /** What is wanted of a lap by this stage, by track, s; null where no target of that track is due. */
+  readonly wantedS: Readonly<Record<string, number | null>>
   /** Names of the lines that change the air, for the ledger. */
   readonly aeroNames: readonly string[]
   /** Class limits that bound a wish: least mass, most power. */
@@ -100,11 +100,11 @@ function aeroNamesAt(car: Car, position: number): string[] {
     .map(({ name }) => name)
 }
 
-/** What a lap is wanted to be by a stage: of the targets due there, or later where none is due before. */
-function wantedAt(car: Car, position: number): number | null {
+/** What a lap of a track is wanted to be by a stage: of the targets due there, or later where none is due before. */
+function wantedAt(car: Car, position: number, track: Track): number | null {
   const last = car.stages.length - 1
   const due = car.records.targets
-    .filter(({ metric, sense }) => metric === 'lapTime' && sense === 'atMost')
+    .filter(({ metric, sense, trackId }) => metric === 'lapTime' && sense === 'atMost' && trackOf(car, trackId)?.id === track.id)
     .map(({ dueStageId, value }) => ({ at: dueStageId === null ? last : stageIndex(car, dueStageId), value }))
     .filter(({ at }) => at >= position)
     .sort((a, b) => a.at - b.at)
@@ -134,7 +134,7 @@ function stageOf(car: Car, position: number): TrackRoomStage {
       () => null,
     ),
     grip: cornerGripAt(car, position) ?? null,
-    wantedS: wantedAt(car, position),
+    wantedS: Object.fromEntries(car.records.tracks.map((track) => [track.id, wantedAt(car, position, track)])),
     aeroNames: aeroNamesAt(car, position),
     tyreIds: { front: front?.part.id ?? null, rear: rear?.part.id ?? null },
     bounds: { leastKg: boundOf(car, position, 'massReady', 'atLeast'), mostW: boundOf(car, position, 'wheelPower', 'atMost') },

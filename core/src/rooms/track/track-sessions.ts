@@ -1,5 +1,6 @@
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
+import type { BuildRecords } from '../../records/records.ts'
 import type { DriftRun, LapKind, Track, TrackLap, TrackSession } from '../../records/track-kinds.ts'
 import type { LogWindow, TrackLog } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
@@ -65,14 +66,21 @@ export function lapSchoolOf({ records: { build } }: Car): LapSchool {
   return school ?? (build.discipline === 'timeAttack' ? 'best' : LAP_SCHOOLS[1])
 }
 
-/** The control track of a build: the one it names, else the one most driven, else the first drawn; undefined without tracks. */
-export function controlTrack({ records }: Car): Track | undefined {
+/**
+ * The control track of a build: the one it names, else the one most driven, else the first drawn; undefined without tracks.
+ * @example controlTrack(CAR) // undefined
+ */
+export function controlTrack({ records }: { readonly records: Pick<BuildRecords, 'build' | 'tracks' | 'trackSessions'> }): Track | undefined {
   const { build, tracks, trackSessions } = records
   const named = tracks.find(({ id }) => id === build.lapBasis?.trackId)
   if (named) return named
   const driven = (track: Track) => trackSessions.filter(({ trackId }) => trackId === track.id).length
   return [...tracks].sort((a, b) => driven(b) - driven(a))[0]
 }
+
+/** The track that a goal of laps is of; null, or one that is gone: the control track. */
+export const trackOf = (car: Car, trackId: string | null | undefined): Track | undefined =>
+  car.records.tracks.find(({ id }) => id === trackId) ?? controlTrack(car)
 
 /** Each lap with the fuel that the reference has: what was on board when it was driven, by even burning. */
 function correctedLaps({ records }: Car, session: TrackSession, track: Track | undefined, laps: readonly TrackLap[]): RoomLap[] {

@@ -27,6 +27,7 @@ import * as keptResults from './0025-kept-results.ts'
 import * as panels from './0026-panels.ts'
 import * as outlineOfStage from './0027-outline-of-a-stage.ts'
 import * as heightMaps from './0028-height-maps.ts'
+import * as goalsOfTracks from './0029-goals-of-tracks.ts'
 
 export const migrations: Record<string, Knex.Migration> = {
   '0001-create-records': createRecords,
@@ -57,4 +58,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '0026-panels': panels,
   '0027-outline-of-a-stage': outlineOfStage,
   '0028-height-maps': heightMaps,
+  '0029-goals-of-tracks': goalsOfTracks,
 }

@@ -39,7 +39,7 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
               <tr data-goal key={row.id} className="border-b border-line align-top max-[639px]:block max-[639px]:pb-2">
                 <th scope="row" className="w-[112px] min-w-[96px] py-1.5 pr-2 text-[13.5px] font-bold text-ink max-[639px]:block max-[639px]:w-full">
                   {METRIC_INFO[row.metric].word}
-                  <span className="block text-xs font-normal text-quiet">{units[METRIC_INFO[row.metric].kind]}</span>
+                  <span className="block text-xs font-normal text-quiet">{[row.place, units[METRIC_INFO[row.metric].kind]].filter(Boolean).join(', ')}</span>
                 </th>
                 <td className="w-[256px] min-w-[248px] bg-page px-2.5 py-1.5 max-[639px]:block max-[639px]:w-full">
                   <Goals group={group} board={board} />

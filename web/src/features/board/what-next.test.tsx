@@ -18,7 +18,7 @@ const linkOf = (action: NextAction) => {
   return /href="([^"]+)"/.exec(html)?.[1]
 }
 const broken = (metric: 'massReady' | 'wheelPower' | 'peakTorque' | 'powerToMass') =>
-  ({ code: 'limit-broken', limitId: 'l', metric, position: 0, value: 480, limit: 450, sense: 'atMost' }) as const
+  ({ code: 'limit-broken', limitId: 'l', place: null, metric, position: 0, value: 480, limit: 450, sense: 'atMost' }) as const
 
 test.each([
   ['massReady', '/builds/b/weight?stage=s0'],

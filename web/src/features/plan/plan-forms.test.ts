@@ -123,7 +123,7 @@ describe('a goal in a form', () => {
   it('is a target with what was typed, due by its stage', () => {
     expect(read({})).toEqual({
       errors: {},
-      body: { metric: 'massReady', sense: 'atMost', value: 1200, typed: '1 200 kg', driverName: null, highValue: null, dueStageId: 's1' },
+      body: { metric: 'massReady', sense: 'atMost', value: 1200, typed: '1 200 kg', driverName: null, trackId: null, highValue: null, dueStageId: 's1' },
     })
   })
   it('is a limit with its source and its end, and has no upper value', () => {
@@ -135,11 +135,17 @@ describe('a goal in a form', () => {
         value: 1200,
         typed: '1 200 kg',
         driverName: null,
+        trackId: null,
         source: 'classRule',
         fromStageId: null,
         untilStageId: 's1',
       },
     })
+  })
+  it('names its track where it is of laps, and there alone', () => {
+    const lap = { metric: 'lapTime', value: '1:24.9', track: 'field' }
+    expect(read(lap).body).toMatchObject({ metric: 'lapTime', trackId: 'field', value: expect.closeTo(84.9, 9) })
+    expect(read({ track: 'field' }).body).toMatchObject({ metric: 'massReady', trackId: null })
   })
   it('takes a range whose ends stand in two units, and one with decimal commas', () => {
     expect(read({ sense: 'between', value: '1 100 kg', highValue: '2600 lb' }).body).toMatchObject({ value: 1100, highValue: expect.closeTo(1179.34016, 4) })
@@ -170,11 +176,12 @@ describe('a goal in a form', () => {
     }
   })
   it('names the last stage, and asks for a driver only where there are some', () => {
-    const stageField = (stages: Stage[]) => goalFieldSpecs(stages).find(({ name }) => name === 'stage')?.options?.[0]?.label
+    const goalsOf = (stages: Stage[], drivers: object[] = []) => ({ stages, build: { drivers }, tracks: [] }) as never
+    const stageField = (stages: Stage[]) => goalFieldSpecs(goalsOf(stages)).find(({ name }) => name === 'stage')?.options?.[0]?.label
     expect(stageField(STAGES)).toBe('the last stage (now 1 Stripped)')
     expect(stageField([])).toBe('the last stage')
-    expect(goalFieldSpecs(STAGES).some(({ name }) => name === 'driver')).toBe(false)
-    const drivers = goalFieldSpecs(STAGES, [{ name: 'Ilse' }]).find(({ name }) => name === 'driver')?.options
+    expect(goalFieldSpecs(goalsOf(STAGES)).some(({ name }) => name === 'driver')).toBe(false)
+    const drivers = goalFieldSpecs(goalsOf(STAGES, [{ name: 'Ilse' }])).find(({ name }) => name === 'driver')?.options
     expect(drivers?.map(({ label }) => label)).toEqual(['the reference driver', 'Ilse'])
   })
 })

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { type Board, METRIC_INFO } from '@bold-ballast/core'
+import { type Board, controlTrack, METRIC_INFO } from '@bold-ballast/core'
 import { inUnits, spreadIn, stageCell, type Units } from '../../shared/table-cells.ts'
 import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
@@ -9,13 +9,14 @@ export const stagesTable = (records: StoredRecords, board: Board): CsvTable => (
 })
 
 export const goalsTable = (records: StoredRecords, units: Units): CsvTable => ({
-  head: ['Goal', 'Metric', 'Unit', 'Sense', 'Value', 'Upper value', 'Stage', 'Source', 'Typed'],
+  head: ['Goal', 'Metric', 'Track', 'Unit', 'Sense', 'Value', 'Upper value', 'Stage', 'Source', 'Typed'],
   rows: [...records.targets, ...records.limits].map((record) => {
     const { kind, word } = METRIC_INFO[record.metric]
     const isTarget = 'dueStageId' in record
     return [
       isTarget ? 'target' : 'limit',
       word,
+      record.metric === 'lapTime' ? ((records.tracks.find(({ id }) => id === record.trackId) ?? controlTrack({ records }))?.name ?? null) : null,
       units[kind],
       record.sense,
       inUnits(units)(kind, record.value),

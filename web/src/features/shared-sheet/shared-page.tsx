@@ -2,6 +2,7 @@ import type { SharedSheet } from '@bold-ballast/contract'
 import { METRIC_INFO } from '@bold-ballast/core'
 import { useState } from 'react'
 import { crewApi } from '../../data/crew/crew-api.ts'
+import { rowWord } from '../../shared/board/row-word.ts'
 import { Figure } from '../../ui/figure.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { ScrollBox } from '../../ui/scroll-box.tsx'
@@ -69,9 +70,9 @@ function Sheet({ sheet }: { sheet: SharedSheet }) {
 
 /** Rows of one number together: its values stand once, beside all its goals. */
 function byMetric(rows: readonly Row[]): (readonly [Row, ...Row[]])[] {
-  const metrics = [...new Set(rows.map(({ metric }) => metric))]
-  return metrics.flatMap((metric) => {
-    const [first, ...more] = rows.filter((row) => row.metric === metric)
+  const words = [...new Set(rows.map(rowWord))]
+  return words.flatMap((word) => {
+    const [first, ...more] = rows.filter((row) => rowWord(row) === word)
     return first ? [[first, ...more] as const] : []
   })
 }
@@ -79,11 +80,11 @@ function byMetric(rows: readonly Row[]): (readonly [Row, ...Row[]])[] {
 function SheetRow({ rows, shown }: { rows: readonly [Row, ...Row[]]; shown: readonly number[] }) {
   const { text } = useQuantities()
   const { metric, cells } = rows[0]
-  const { kind, word } = METRIC_INFO[metric]
+  const { kind } = METRIC_INFO[metric]
   return (
     <tr className="align-baseline">
       <th scope="row" className="pr-4 text-left">
-        {word}
+        {rowWord(rows[0])}
       </th>
       <td className="pr-4">
         {rows.flatMap(({ goal }) =>

@@ -18,7 +18,7 @@ export function trackNews({
   room,
   made,
   position,
-  trackName,
+  track,
   stage,
   isDrift,
   text,
@@ -26,24 +26,25 @@ export function trackNews({
   room: TrackRoom
   made: TrackRoomStage
   position: number
-  trackName: string | null
+  track: { readonly id: string; readonly name: string } | null
   stage: StageLap | null
   isDrift: boolean
   text: Text
 }): string {
-  if (trackName === null) return 'Draw or import a track; the lap stands here'
+  if (track === null) return 'Draw or import a track; the lap stands here'
   if (isDrift && room.drift) {
     const { runs, pairsUsed, entryMps } = room.drift
     const entry = entryMps ? `, entry ${text('speed', entryMps.value, { decimals: 0 })}` : ''
     return `${runs} runs on ${pairsUsed} rear pairs${entry}`
   }
-  const head = `${trackName} at stage ${position}`
+  const head = `${track.name} at stage ${position}`
   if (!stage) return made.lap.missing[0] ? `${head}: it lacks ${made.lap.missing[0].what.split(':')[0]}` : head
   if (stage.how === 'guess') {
     const [low, high] = guessRange(stage)
     return `${head}: ${text('lapTime', low, { decimals: 0 })} to ${text('lapTime', high, { decimals: 0 })}, a guess`
   }
   const word = stage.how === 'driven' ? 'driven' : 'planned'
-  const wanted = made.wantedS === null ? '' : `, ${text('lapTime', made.wantedS, { decimals: 2 })} wanted, ${wantedWords(stage, made.wantedS)}`
+  const wantedS = made.wantedS[track.id] ?? null
+  const wanted = wantedS === null ? '' : `, ${text('lapTime', wantedS, { decimals: 2 })} wanted, ${wantedWords(stage, wantedS)}`
   return `${head}: ${text('lapTime', stage.lapS, { decimals: 2 })} ${word}${wanted}`
 }

@@ -45,9 +45,7 @@ function Room({ records, room, made, position, stageId }: RoomProps<TrackRoom, T
   return (
     <>
       <title>{`${records.build.name}: Track · Bold Ballast`}</title>
-      <h1 className="mb-3">
-        {trackNews({ room, made, position, trackName: track?.name ?? null, stage: driven && !driven.isOld ? driven.stage : null, isDrift, text })}
-      </h1>
+      <h1 className="mb-3">{trackNews({ room, made, position, track, stage: driven && !driven.isOld ? driven.stage : null, isDrift, text })}</h1>
       <div className="flex flex-wrap items-start gap-x-4">
         <Tabs tabs={tabs} tab={tab} open={open} />
       </div>

@@ -19,13 +19,13 @@ describe('words', () => {
     expect(wantedWords({ ...stage, proof: 'measured' }, 84.4)).toBe('met')
   })
   it('of a title: nothing drawn, a guess in whole seconds, planned and wanted, drift', () => {
-    const made = { lap: { missing: [] }, wantedS: 83.5 } as never
+    const made = { lap: { missing: [] }, wantedS: { f: 83.5, other: 80 } } as never
     const room = { drift: { runs: 31, pairsUsed: 12, entryMps: { value: 26 } } } as never
-    const news = (more: object) => trackNews({ room, made, position: 4, trackName: 'Field', stage, isDrift: false, text, ...more })
-    expect(news({ trackName: null })).toMatch(/Draw or import/)
+    const news = (more: object) => trackNews({ room, made, position: 4, track: { id: 'f', name: 'Field' }, stage, isDrift: false, text, ...more })
+    expect(news({ track: null })).toMatch(/Draw or import/)
     expect(news({})).toBe('Field at stage 4: 84.40 planned, 83.50 wanted, unlikely')
     expect(news({ stage: { ...stage, how: 'guess', sdS: 2.4 } })).toBe('Field at stage 4: 82 to 87, a guess')
-    expect(news({ stage: null, made: { lap: { missing: [{ what: 'power: none' }] }, wantedS: null } })).toBe('Field at stage 4: it lacks power')
+    expect(news({ stage: null, made: { lap: { missing: [{ what: 'power: none' }] }, wantedS: {} } })).toBe('Field at stage 4: it lacks power')
     expect(news({ isDrift: true })).toBe('31 runs on 12 rear pairs, entry 26')
     expect(guessRange({ lapS: 84.4, sdS: 2.5 })).toEqual([81, 87])
   })

@@ -28,7 +28,8 @@ export function byMetric(rows: readonly BoardRow[]): Group[] {
   const groups: [BoardRow, ...BoardRow[]][] = []
   for (const row of rows) {
     const last = groups.at(-1)
-    const isOneMore = last?.[0].metric === row.metric && last[0].goal.kind !== 'none' && row.goal.kind === 'limit' && last.length < 2
+    const isOneMore =
+      last?.[0].metric === row.metric && last[0].place === row.place && last[0].goal.kind !== 'none' && row.goal.kind === 'limit' && last.length < 2
     if (isOneMore) last.push(row)
     else groups.push([row])
   }

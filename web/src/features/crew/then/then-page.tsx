@@ -1,5 +1,6 @@
 import { arrivedCell, type BoardRow, METRIC_INFO } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
+import { rowWord } from '../../../shared/board/row-word.ts'
 import { Figure } from '../../../ui/figure.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
@@ -54,7 +55,7 @@ export function ThenPage({ buildId, entryId, close }: { buildId: string; entryId
           <tbody>
             {board.rows.map((row) => (
               <tr key={row.id} className="border-t border-line align-baseline">
-                <td className="py-1.5 font-semibold">{METRIC_INFO[row.metric].word}</td>
+                <td className="py-1.5 font-semibold">{rowWord(row)}</td>
                 <td className="py-1.5 pl-3">
                   <GoalCell row={row} />
                 </td>

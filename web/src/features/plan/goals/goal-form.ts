@@ -1,3 +1,4 @@
+import type { StoredRecords } from '@bold-ballast/contract'
 import { METRIC_INFO, METRICS, type Metric, type Stage } from '@bold-ballast/core'
 import { stageOptions } from '../../../shared/fields/stage-options.ts'
 import type { FormReader } from '../../../ui/forms/form-reader.ts'
@@ -10,7 +11,7 @@ function lastLabel(stages: readonly Stage[]): string {
   return last ? `the last stage (now ${last.position} ${last.name})` : 'the last stage'
 }
 
-export const goalFieldSpecs = (stages: readonly Stage[], drivers: readonly { readonly name: string }[] = []): FieldSpec[] => [
+export const goalFieldSpecs = ({ stages, build: { drivers }, tracks }: Pick<StoredRecords, 'stages' | 'build' | 'tracks'>): FieldSpec[] => [
   {
     name: 'goal',
     label: 'Kind',
@@ -34,6 +35,16 @@ export const goalFieldSpecs = (stages: readonly Stage[], drivers: readonly { rea
   { name: 'value', label: 'Value', hint: (units) => `Any unit may be typed: ${usualText(units, 'mass', 1200)}, ${usualText(units, 'power', 300_000)}, 52 %.` },
   { name: 'highValue', label: 'Upper value', hint: 'Only for “between”.' },
   { name: 'stage', label: 'Due by, or from', type: 'select', options: [{ value: '', label: lastLabel(stages) }, ...stageOptions(stages)] },
+  ...(tracks.length > 0
+    ? [
+        {
+          name: 'track',
+          label: 'Track (goals of laps)',
+          type: 'select' as const,
+          options: tracks.map(({ id, name }) => ({ value: id, label: name })),
+        },
+      ]
+    : []),
   ...(drivers.length > 0
     ? [
         {
@@ -61,7 +72,14 @@ export function goalBody(read: FormReader): Record<string, unknown> {
   const metric = read.raw('metric') as Metric
   const { kind } = METRIC_INFO[metric]
   const value = read.quantity('value', 'Value', kind)
-  const common = { metric, sense: read.raw('sense'), value: value.value, typed: value.typed, driverName: read.optional('driver') }
+  const common = {
+    metric,
+    sense: read.raw('sense'),
+    value: value.value,
+    typed: value.typed,
+    driverName: read.optional('driver'),
+    trackId: metric === 'lapTime' ? read.optional('track') : null,
+  }
   if (common.driverName && metric !== 'massReady') read.refuse('driver', 'Only a goal on mass can name its driver. Pick the reference driver.')
   const stage = read.optional('stage')
   if (read.raw('goal') === 'limit') {

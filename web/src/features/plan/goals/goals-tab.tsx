@@ -1,7 +1,8 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
-import { METRIC_INFO, type Metric } from '@bold-ballast/core'
+import { controlTrack, METRIC_INFO, type Metric } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api } from '../../../data/api.ts'
+import { rowWord } from '../../../shared/board/row-word.ts'
 import { Panel } from '../../../ui/dialog.tsx'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
@@ -26,6 +27,8 @@ export function GoalsTab({ records, buildId }: { records: RecordsAnswer; buildId
     ...records.targets.map((record) => ({ resource: 'targets' as const, record })),
     ...records.limits.map((record) => ({ resource: 'limits' as const, record })),
   ]
+  const usualTrack = controlTrack({ records })
+  const trackName = (trackId: string | null | undefined) => (records.tracks.find(({ id }) => id === trackId) ?? usualTrack)?.name
   const edited = rows.find((row) => row.record.id === editing?.id)
   const unitOf = (metric: Metric) => units[METRIC_INFO[metric].kind]
   const resourceOf = (body: Record<string, unknown>) => ('source' in body ? 'limits' : 'targets') as 'limits' | 'targets'
@@ -46,7 +49,9 @@ export function GoalsTab({ records, buildId }: { records: RecordsAnswer; buildId
               return (
                 <li key={record.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-line py-2.5">
                   <span className="w-[52px] text-quiet">{resource === 'targets' ? 'target' : 'limit'}</span>
-                  <span className="min-w-[120px] flex-1 font-semibold">{word}</span>
+                  <span className="min-w-[120px] flex-1 font-semibold">
+                    {rowWord({ metric: record.metric, place: record.metric === 'lapTime' ? (trackName(record.trackId) ?? null) : null })}
+                  </span>
                   <span className="text-[16px]">
                     <strong>{text(kind, record.value, { isGoal: true })}</strong> {SENSE_WORDS[record.sense]}{' '}
                     {'highValue' in record && record.highValue !== null && <strong>{text(kind, record.highValue, { isGoal: true })}</strong>}
@@ -86,8 +91,8 @@ export function GoalsTab({ records, buildId }: { records: RecordsAnswer; buildId
         <RecordForm
           key={rows.length}
           draftKey={`${buildId}.goal`}
-          fields={goalFieldSpecs(records.stages, records.build.drivers)}
-          defaults={{ goal: 'target', metric: 'massReady', sense: 'atMost', stage: '', source: 'classRule', until: '' }}
+          fields={goalFieldSpecs(records)}
+          defaults={{ goal: 'target', metric: 'massReady', sense: 'atMost', stage: '', source: 'classRule', until: '', track: usualTrack?.id ?? '' }}
           submitLabel="Add it"
           toBody={(read, id) => ({ id, ...goalBody(read) })}
           send={(body) => create({ buildId, resource: resourceOf(body), body }).unwrap()}
@@ -98,7 +103,7 @@ export function GoalsTab({ records, buildId }: { records: RecordsAnswer; buildId
         <Panel title={`Change the ${edited.resource.slice(0, -1)}`} onClose={() => setEditing(null)}>
           <RecordForm
             draftKey={`goal.${edited.record.id}.${edited.record.version}`}
-            fields={goalFieldSpecs(records.stages, records.build.drivers).filter((field) => field.name !== 'goal')}
+            fields={goalFieldSpecs(records).filter((field) => field.name !== 'goal')}
             defaults={{
               goal: edited.resource === 'targets' ? 'target' : 'limit',
               metric: edited.record.metric,
@@ -109,6 +114,7 @@ export function GoalsTab({ records, buildId }: { records: RecordsAnswer; buildId
                   ? typedText(METRIC_INFO[edited.record.metric].kind, edited.record.highValue, unitOf(edited.record.metric))
                   : '',
               driver: edited.record.driverName ?? '',
+              track: edited.record.trackId ?? usualTrack?.id ?? '',
               stage: ('dueStageId' in edited.record ? edited.record.dueStageId : edited.record.fromStageId) ?? '',
               source: 'source' in edited.record ? edited.record.source : 'classRule',
               until: ('untilStageId' in edited.record ? edited.record.untilStageId : null) ?? '',

@@ -94,14 +94,15 @@ function Ledger({
   if (from !== null && from > position) return <p>Carried back from stage {from}, where it was driven: what came in since is taken out of the model again.</p>
   if (!answer) return <p className="text-quiet">The ledger of seconds is being worked out …</p>
   if ('refused' in answer) return <p className="text-wait">{answer.refused}</p>
-  const verdict = made.wantedS === null ? null : `${wantedWords(stage, made.wantedS)}, ${formatChance(lapChance(stage, made.wantedS))}`
+  const wantedS = made.wantedS[track.id] ?? null
+  const verdict = wantedS === null ? null : `${wantedWords(stage, wantedS)}, ${formatChance(lapChance(stage, wantedS))}`
   return (
     <LedgerFigure
       driven={driven}
       ledger={answer}
       stage={stage}
       position={position}
-      wantedS={made.wantedS}
+      wantedS={wantedS}
       verdict={verdict}
       room={room}
       uncounted={made.lap.uncounted}

@@ -8,7 +8,7 @@ import { beginTrackWorker } from '../use-lap.ts'
 /** What would make up what is missing to the wanted lap, each lever alone to its bound; then the cheapest sets of wanted parts. */
 export function Levers({ room, made, stage, track }: { room: TrackRoom; made: TrackRoomStage; stage: StageLap; track: TrackRoom['tracks'][number] }) {
   const { text } = useQuantities()
-  const wantedS = made.wantedS
+  const wantedS = made.wantedS[track.id] ?? null
   const levers = useMemo(
     () => (stage.car ? LAP_LEVERS.map((lever) => ({ lever, bound: leverBound(lever, stage.car as LapCar, made.bounds) })) : []),
     [stage.car, made.bounds],
