@@ -35,7 +35,7 @@ export const ANSWER_READS = {
   weight: [...OF_THE_CAR, 'targets', 'lifts', 'sites'],
   power: [...OF_THE_CAR, ...POWER_READS],
   aero: [...new Set<RecordList>([...OF_THE_CAR, ...POWER_READS, ...AERO_READS, 'panelMaterials', 'panels', 'targets', 'limits', 'ruleBooks'])],
-  track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'loggerMappings', 'targets', 'limits'])],
+  track: [...new Set<RecordList>([...OF_THE_CAR, ...TRACK_READS, 'trackPlans', 'loggerMappings', 'targets', 'limits', 'tasks', 'events'])],
   rules: [...new Set<RecordList>([...OF_THE_CAR, 'targets', 'limits', 'ruleBooks', ...OF_METRICS])],
   jobs: [...new Set<RecordList>([...OF_THE_CAR, ...JOBS_READS, ...POWER_READS, 'hands', 'decisions'])],
   systems: [...new Set<RecordList>([...OF_THE_CAR, ...SYSTEMS_READS, 'trackLogs', 'powerBoxes'])],

@@ -84,7 +84,16 @@ const calibrateCalculation = defineCalculation({
     gripFactor: z.number(),
     slopeS: z.number(),
     gripFactorSd: z.number(),
-    sectors: z.strictObject({ gripFactor: z.number(), brakingUse: z.number(), leftS: z.array(z.number()), odd: z.array(z.number()) }).nullable(),
+    sectors: z
+      .strictObject({
+        gripFactor: z.number(),
+        brakingUse: z.number(),
+        gripFactorSd: z.number(),
+        brakingUseSd: z.number(),
+        leftS: z.array(z.number()),
+        odd: z.array(z.number()),
+      })
+      .nullable(),
   }),
   isLong: true,
   run: ({ car, drivenS, drivenSdS, sectors, stepM, ...track }) => {

@@ -9,6 +9,7 @@ import type { BuildRecords } from '../records/records.ts'
 import type { Change, Weighing } from '../records/weight-kinds.ts'
 import { guessSide, isUnknown, type LineMass, lineMass, lineOfPart } from './line-mass.ts'
 import { linkedRuns, listingStages } from './linked-runs.ts'
+import { placedExpectations } from './placed-expectations.ts'
 import { type ReferenceMass, referenceMass } from './reference-mass.ts'
 import { type StageValue, WAITING, type Waiting } from './stage-value.ts'
 
@@ -165,7 +166,8 @@ function countUpTo(lines: readonly Line[], stageCount: number): number[] {
  * Rejects what the readings of its weighings reject.
  * @example openCar(EXAMPLE).lines.length // 2
  */
-export function openCar(records: BuildRecords, { garagePairs = [], later = () => WAITING, garageRealPairs, laterRoad = () => WAITING }: CarOptions = {}): Car {
+export function openCar(stored: BuildRecords, { garagePairs = [], later = () => WAITING, garageRealPairs, laterRoad = () => WAITING }: CarOptions = {}): Car {
+  const records = placedExpectations(stored)
   const stages = [...records.stages].sort((a, b) => a.position - b.position)
   const positions = new Map(stages.map((stage, i) => [stage.id, i]))
   const placeOfZone = new Map(records.zones.map((zone) => [zone.name.toLowerCase(), zone.place]))

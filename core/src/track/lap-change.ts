@@ -50,6 +50,13 @@ export function changedLapCar(car: LapCar, change: LapChange): LapCar {
   }
 }
 
+/**
+ * The change that takes another back: what was added taken away, a factor divided by.
+ * @example undoneLapChange({ massKg: -30, gripFactor: 1.25 }) // { massKg: 30, gripFactor: 0.8 }
+ */
+export const undoneLapChange = (change: LapChange): LapChange =>
+  Object.fromEntries(Object.entries(change).map(([key, value]) => [key, key === 'gripFactor' || key === 'finalFactor' ? 1 / value : -value]))
+
 /** Downforce added with the balance kept, m2: by the share that the front has of it, of a car without any by its weight. */
 export function keptDownforce(car: Pick<LapCar, 'downforceFrontM2' | 'downforceRearM2' | 'frontShare'>, areaM2: number): LapChange {
   const total = car.downforceFrontM2 + car.downforceRearM2

@@ -111,6 +111,9 @@ export function sectorSeconds(lap: Pick<Lap, 'cells' | 'timeS' | 'lapS'>, marksM
 export interface SectorFit {
   readonly gripFactor: number
   readonly brakingUse: number
+  /** Of both, from how sure a sector is. */
+  readonly gripFactorSd: number
+  readonly brakingUseSd: number
   /** Driven less modelled, by sector, s. */
   readonly leftS: readonly number[]
   /** Sectors that the fit does not reach: line, traffic, gears. */
@@ -149,6 +152,7 @@ export function fitGripAndBraking({
   const sectors = (f: number, w: number) => sectorSeconds(lapOf(track, { ...car, gripFactor: f, brakingUse: w }, options), marksM)
   let [f, w] = [car.gripFactor, car.brakingUse]
   let leftS: readonly number[] = []
+  let [gripFactorSd, brakingUseSd] = [0, 0]
   for (let round = 0; round < 12; round++) {
     const now = sectors(f, w)
     leftS = drivenS.map((driven, i) => driven - itemAt(now, i))
@@ -162,6 +166,7 @@ export function fitGripAndBraking({
     const [g, b] = [dot(byGrip, leftS), dot(byBrake, leftS)]
     const determinant = gg * bb - gb * gb
     if (!(determinant > 1e-9 * gg * bb)) throw new CalculationError('ambiguous', 'marksM', 'These sectors do not tell grip from brakes: fit the grip alone.')
+    ;[gripFactorSd, brakingUseSd] = [sectorSdS * Math.sqrt(bb / determinant), sectorSdS * Math.sqrt(gg / determinant)]
     let [df, dw] = [(g * bb - b * gb) / determinant, (b * gg - g * gb) / determinant]
     // At the end of what brakes can do, the grip alone goes on.
     if ((w >= MOST_BRAKING && dw > 0) || (w <= LEAST_BRAKING && dw < 0)) [df, dw] = [g / gg, 0]
@@ -172,5 +177,5 @@ export function fitGripAndBraking({
   if (f === GRIP_FACTOR_RANGE.least || f === GRIP_FACTOR_RANGE.most)
     throw new CalculationError('implausible', 'drivenS', `The sectors ask for a grip of ${f} of the tyres’ friction: check power, mass, tyre and track.`)
   const odd = leftS.flatMap((left, i) => (Math.abs(left) > ODD_SECTOR_S && Math.abs(left) > 2 * sectorSdS ? [i] : []))
-  return { gripFactor: f, brakingUse: w, leftS, odd }
+  return { gripFactor: f, brakingUse: w, gripFactorSd, brakingUseSd, leftS, odd }
 }

@@ -3,7 +3,7 @@ import { itemAt } from '../../item-at.ts'
 import { type CombinedMeasurements, combineMeasurements } from '../../proof/combine-measurements.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
 import type { Expectation } from '../../records/plan-kinds.ts'
-import type { DynoSession } from '../../records/power-kinds.ts'
+import type { DynoSession, DynoSetting } from '../../records/power-kinds.ts'
 import type { Car, Line } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { type Distribution, normalDistribution } from '../../stats/distribution.ts'
@@ -113,6 +113,13 @@ export const powerAtStage = rememberByIndex((car: Car, position: number): PowerA
   const isMeasuredHere = now.steps.at(-1)?.kind === 'measured' && now.fromPosition === position
   return { ...now, distribution: normalDistribution(now.value, now.sd), isMeasuredHere, isEmptyStage: !car.lists[position] && now.fromPosition !== position }
 })
+
+/** The setting that the power of a stage rests on; undefined where it rests on no session. */
+export function standingSetting(car: Car, position: number): DynoSetting | undefined {
+  const [first] = powerAtStage(car, position)?.steps ?? []
+  if (first?.kind === 'measured') return first.runs[0]?.setting
+  return first?.kind === 'start' ? first.run.setting : undefined
+}
 
 /** What a stage should give in power; those of other metrics and of wished parts are not read here. */
 const powerExpectations = ({ records }: Car, stageId: string | undefined) =>

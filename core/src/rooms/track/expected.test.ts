@@ -3,7 +3,7 @@ import { describe, expect, it, test } from 'vitest'
 import { expectationKind } from '../../records/plan-kinds.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { openCar } from '../../stages/car.ts'
-import { expectedOfPart } from './expected.ts'
+import { expectedOf } from './expected.ts'
 import type { LapInputKey } from './lap-input.ts'
 import { lapStage } from './lap-inputs.ts'
 import { TRACK_VALUES } from './metrics.ts'
@@ -48,7 +48,7 @@ describe('what a stage is expected to give of a lap', () => {
   it('a wished part moves a car by all that is expected of it', () => {
     const lapCar = makeTrackRoom(plain).stages[3]?.lap.car ?? null
     const peak = Math.max(...(lapCar?.curve.powerW ?? []))
-    const of = (...entries: Said[]) => expectedOfPart(withSaid(...entries.map((entry) => ({ ...entry, partId: 'p' }))), 'p', lapCar)
+    const of = (...entries: Said[]) => expectedOf(withSaid(...entries.map((entry) => ({ ...entry, partId: 'p' }))), 'p', lapCar)
     expect(of({ metric: 'wheelPower', mode: 'times', value: 1.1 }).powerW).toBeCloseTo(0.1 * peak, 6)
     expect(of({ metric: 'wheelPower', mode: 'to', value: peak + 5000 }, { metric: 'wheelPower', mode: 'by', value: 1000 }).powerW).toBeCloseTo(6000, 6)
     expect(of({ metric: 'grip', mode: 'times', value: 1.02 }, { metric: 'downforceRear', mode: 'by', value: 0.2 })).toEqual({
@@ -58,7 +58,7 @@ describe('what a stage is expected to give of a lap', () => {
     expect(of({ metric: 'shiftTime', mode: 'to', value: 0.1 }).shiftS).toBeCloseTo(0.1 - (lapCar?.gears?.shiftS ?? 0), 9)
     expect(of({ metric: 'brakingUse', mode: 'to', value: 0.9 }).brakingUse).toBeCloseTo(0.9 - (lapCar?.brakingUse ?? 0), 9)
     expect(of({ metric: 'tyresPerDay', mode: 'to', value: 8 })).toEqual({})
-    expect(expectedOfPart(plain, 'p', lapCar)).toEqual({})
+    expect(expectedOf(plain, 'p', lapCar)).toEqual({})
   })
   it('a drift day is as expected until it was driven', () => {
     const car = withSaid({ metric: 'entrySpeed', mode: 'to', value: 27, sd: 1 }, { metric: 'tyresPerDay', mode: 'to', value: 12 })

@@ -84,9 +84,9 @@ const FIELD_OF = {
   downforceRear: 'downforceRearM2',
 } as const
 
-/** What the expectations of a wished part move of a car; empty where nothing is expected of it. */
-export function expectedOfPart({ records }: Car, partId: string, car: LapCar | null): LapChange {
-  const moved = records.expectations.filter((entry) => entry.partId === partId)
+/** What is expected of a wished part, or of a line, as it moves a car; empty where nothing is expected of it. */
+export function expectedOf({ records }: Car, giverId: string, car: LapCar | null): LapChange {
+  const moved = records.expectations.filter((entry) => entry.partId === giverId || entry.changeId === giverId)
   if (!car || moved.length === 0) return {}
   const peak = peakPowerW(car)
   const now: Readonly<Record<Expectation['metric'], number>> = {

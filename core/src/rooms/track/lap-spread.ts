@@ -1,4 +1,4 @@
-import { BETWEEN_SHARE, type RoomTrackSession } from './track-sessions.ts'
+import { type RoomTrackSession, USUAL_BETWEEN } from './track-sessions.ts'
 
 /** Spread of a driver's laps until his own are known, s on any track (common practice, no source). */
 const USUAL_LAP_SD_S = 0.25
@@ -21,9 +21,16 @@ export function lapSpread(sessions: readonly RoomTrackSession[], trackId: string
 export function sidesSpread(
   a: RoomTrackSession | undefined,
   b: RoomTrackSession | undefined,
-): { readonly share: number; readonly betweenSdS: number; readonly lapSdS: number } {
+): { readonly share: number; readonly isOwn: boolean; readonly betweenSdS: number; readonly lapSdS: number } {
   const day = (session: RoomTrackSession | undefined) => session?.record.at.slice(0, 10)
-  const share = day(a) === day(b) ? BETWEEN_SHARE.sameDay : BETWEEN_SHARE.otherDay
+  const key = day(a) === day(b) ? 'sameDay' : 'otherDay'
+  const between = a?.between ?? b?.between ?? USUAL_BETWEEN
+  const share = between[key]
   const [x, y] = [a?.value, b?.value]
-  return { share, betweenSdS: (share * ((x?.lapS ?? 0) + (y?.lapS ?? 0))) / 2, lapSdS: Math.hypot(x?.lapSdS ?? 0, y?.lapSdS ?? 0) / Math.SQRT2 }
+  return {
+    share,
+    isOwn: between.isOwn[key],
+    betweenSdS: (share * ((x?.lapS ?? 0) + (y?.lapS ?? 0))) / 2,
+    lapSdS: Math.hypot(x?.lapSdS ?? 0, y?.lapSdS ?? 0) / Math.SQRT2,
+  }
 }

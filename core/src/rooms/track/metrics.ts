@@ -6,10 +6,11 @@ import { normalDistribution } from '../../stats/distribution.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import { cornerGripAt } from './corner-grip.ts'
 import { driftAt } from './drift-days.ts'
+import { anchorOf, drivenAt } from './driven-laps.ts'
 import { expectedDriftDay } from './expected.ts'
 import { lapStage } from './lap-inputs.ts'
 import { brakeShareAt } from './stage-brakes.ts'
-import { anchorOf, drivenAt, lapAtStage, lapPlan, type StageLap } from './stage-lap.ts'
+import { lapAtStage, lapPlan, type StageLap } from './stage-lap.ts'
 import { controlTrack, standingSessions, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 
 /** What the track rests on beside the car's own lists. */
@@ -31,6 +32,7 @@ export const TRACK_READS = [
   'laps',
   'driftRuns',
   'brakeSystems',
+  'lapFits',
 ] as const
 
 interface Facts {

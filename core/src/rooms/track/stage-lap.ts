@@ -1,74 +1,32 @@
 import { attempt, orElse } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
-import { combineMeasurements } from '../../proof/combine-measurements.ts'
 import { leastProof, type Proof } from '../../proof/quantity.ts'
+import type { FitFactors } from '../../records/track-kinds.ts'
 import type { Car } from '../../stages/car.ts'
-import type { LapSchool } from '../../stats/best-laps.ts'
 import { normalCdf } from '../../stats/normal.ts'
 import { lapOf } from '../../track/lap.ts'
 import type { LapCar } from '../../track/lap-car.ts'
-import { asReference, fitGrip, type GripFit } from '../../track/lap-fit.ts'
+import { asReference, fitGrip, fitGripAndBraking, type GripFit } from '../../track/lap-fit.ts'
 import { forecastLap, guessLap, type LapDoubt } from '../../track/lap-forecast.ts'
+import { LEAST_GAINS, learnedModelShare } from '../../track/model-share.ts'
 import type { TrackLine } from '../../track/track.ts'
+import { anchorOf, type DrivenLap, drivenAt, drivenToFit, fitFactorsOf } from './driven-laps.ts'
 import type { LapInput } from './lap-input.ts'
 import { type LapStage, lapStage, unsureLapInputs } from './lap-inputs.ts'
-import { lapSchoolOf, type RoomTrackSession, standingSessions, touchesLaps, trackOf, USEFUL_LAP_SHARE } from './track-sessions.ts'
+import { touchesLaps, trackOf } from './track-sessions.ts'
 
-/** A lap that was driven with the car of a stage. */
-export interface DrivenLap {
-  readonly position: number
-  readonly lapS: number
-  /** Of the lap as a fact: the clock alone for a best lap. */
-  readonly factSdS: number
-  /** Of what it says of the car: laps, clock and outing. */
-  readonly sdS: number
-  readonly proof: Proof
-  readonly sessionIds: readonly string[]
-  readonly clean: number
-  readonly day: string
+/** A stage that was driven, and what its model is fitted to. */
+export interface LapAnchor {
+  readonly driven: DrivenLap
+  readonly stage: LapStage
+  readonly factors: FitFactors
 }
 
-/** What one day's sessions come to: the best of them, or the median of the latest. */
-function ofDay(sessions: readonly RoomTrackSession[], school: LapSchool): RoomTrackSession {
-  const byLap = [...sessions].sort((a, b) => (a.value?.lapS ?? 0) - (b.value?.lapS ?? 0))
-  return (school === 'best' ? byLap[0] : sessions.at(-1)) as RoomTrackSession
-}
-
-/** What was driven on a track with the car of a stage itself; undefined where no session stands for it. */
-export function drivenAt(car: Car, position: number, trackId: string): DrivenLap | undefined {
-  const school = lapSchoolOf(car)
-  const days = new Map<string, RoomTrackSession[]>()
-  for (const session of standingSessions(car, position, trackId)) {
-    const day = session.record.at.slice(0, 10)
-    days.set(day, [...(days.get(day) ?? []), session])
-  }
-  const ordered = [...days]
-    .sort(([a], [b]) => (a < b ? 1 : -1))
-    .map(([day, sessions]) => ({ day, session: ofDay(sessions, school), ids: sessions.map(({ record }) => record.id) }))
-  const [head, ...rest] = ordered.map(({ session }) => ({ value: session.value?.lapS ?? 0, sd: session.value?.sdS ?? 0, instrument: session.record.timing }))
-  const first = ordered[0]
-  if (!head || !first?.session.value) return undefined
-  const { value, sd, proof } = combineMeasurements([head, ...rest], (lapS) => USEFUL_LAP_SHARE * lapS)
-  return {
-    position,
-    lapS: value,
-    factSdS: school === 'best' ? first.session.value.timingSdS : sd,
-    sdS: sd,
-    proof,
-    sessionIds: ordered.flatMap(({ ids }) => ids),
-    clean: first.session.value.clean,
-    day: first.day,
-  }
-}
-
-/** The stage whose driven laps a stage's own lap is carried from: the latest up to it, else the next later; undefined where none was driven. */
-export function anchorOf(car: Car, position: number, trackId: string): DrivenLap | undefined {
-  const order = [...Array.from({ length: position + 1 }, (_, i) => position - i), ...car.stages.map((_, i) => i).filter((i) => i > position)]
-  for (const at of order) {
-    const driven = drivenAt(car, at, trackId)
-    if (driven && lapStage(car, at).car) return driven
-  }
-  return undefined
+/** A change that was forecast and driven: the stage before and the one after, on one track. */
+export interface DrivenPair {
+  readonly track: TrackLine
+  readonly before: LapAnchor
+  readonly after: LapAnchor
 }
 
 /** Everything that the lap of a stage is worked out of, as data. */
@@ -77,9 +35,11 @@ export interface LapPlan {
   readonly stage: LapStage
   /** Driven with the car of this stage itself. */
   readonly driven: DrivenLap | null
-  readonly anchor: { readonly driven: DrivenLap; readonly stage: LapStage } | null
+  readonly anchor: LapAnchor | null
   /** Nothing on the way from the anchor touches a lap. */
   readonly isUnchanged: boolean
+  /** What the build was forecast to gain and did gain, of stages before this one: empty while they are too few to teach anything. */
+  readonly pairs: readonly DrivenPair[]
 }
 
 /** What the lap of a stage on a track is worked out of. */
@@ -91,9 +51,30 @@ export function lapPlan(car: Car, position: number, track: TrackLine & { readonl
     track,
     stage: lapStage(car, position),
     driven,
-    anchor: anchor ? { driven: anchor, stage: lapStage(car, anchor.position) } : null,
+    anchor: anchor ? { driven: anchor, stage: lapStage(car, anchor.position), factors: fitFactorsOf(car, track.id) } : null,
     isUnchanged: anchor !== undefined && anchor.position <= position && between.every((at) => !touchesLaps(car, at)),
+    pairs: drivenPairs(
+      car.records.tracks.map((each) => ({
+        track: each,
+        stages: car.stages.map((_, at) => ({ lap: lapStage(car, at), toFit: drivenToFit(car, at, each.id) ?? null, factors: fitFactorsOf(car, each.id) })),
+      })),
+      position,
+    ),
   }
+}
+
+interface DrivenStages {
+  readonly track: TrackLine
+  readonly stages: readonly { readonly lap: LapStage; readonly toFit: DrivenLap | null; readonly factors: FitFactors }[]
+}
+
+/** Stages before one that were driven behind each other on a track: each change between two of them was forecast and driven. None while they are too few. */
+export function drivenPairs(tracks: readonly DrivenStages[], before: number): readonly DrivenPair[] {
+  const pairs = tracks.flatMap(({ track, stages }) => {
+    const driven = stages.slice(0, before).flatMap(({ lap, toFit, factors }) => (toFit && lap.car ? [{ driven: toFit, stage: lap, factors }] : []))
+    return driven.slice(1).map((after, i): DrivenPair => ({ track, before: driven[i] as LapAnchor, after }))
+  })
+  return pairs.length < LEAST_GAINS ? [] : pairs
 }
 
 /** How a lap is known: driven with the car itself, fitted to one that was driven, or by guessed numbers alone. */
@@ -106,6 +87,11 @@ export interface StageLap {
   readonly how: LapHow
   readonly fromPosition: number | null
   readonly fit: GripFit | null
+  /** Where the brakes were fitted too; and why they were not, where that was asked for. */
+  readonly brakes: BrakesFit | null
+  readonly whyNoBrakes: string | null
+  /** What the model is trusted of a change, and from how many that were forecast and driven; null: nothing is carried. */
+  readonly model: ReturnType<typeof learnedModelShare> | null
   /** The car that the model drives for this lap, with its fitted grip; null where the lap was driven and no model fits it. */
   readonly car: LapCar | null
   readonly doubts: readonly LapDoubt[]
@@ -119,32 +105,80 @@ export interface StageLap {
 const SLOPE_STEP = { stepM: 4 }
 const GUESS_SHARE = 0.5
 
-type Fitted = { readonly fit: GripFit; readonly before: LapCar } | undefined
+/** What a fit found beside the grip, where the brakes were fitted too. */
+export interface BrakesFit {
+  readonly brakingUse: number
+  readonly brakingUseSd: number
+  /** Driven less modelled, by sector, s, and those that the fit does not reach. */
+  readonly leftS: readonly number[]
+  readonly odd: readonly number[]
+}
+
+type Fitted = { readonly fit: GripFit; readonly brakes: BrakesFit | null; readonly whyNoBrakes: string | null; readonly before: LapCar } | undefined
 
 /** Stages that are carried from one driven stage ask for its fit again: it is kept by that stage as long as it lives. */
-const FITS = new WeakMap<LapStage, { readonly track: TrackLine; readonly driven: DrivenLap; readonly found: Fitted }>()
+const FITS = new WeakMap<LapStage, { readonly track: TrackLine; readonly driven: string; readonly factors: FitFactors; readonly found: Fitted }>()
 
 /** The fit of a driven stage; undefined where no factor drives its lap. */
-export function fitOfAnchor(track: TrackLine, { driven, stage }: NonNullable<LapPlan['anchor']>): Fitted {
+export function fitOfAnchor(track: TrackLine, { driven, stage, factors }: LapAnchor): Fitted {
   if (!stage.car) return undefined
-  const known = FITS.get(stage)
-  if (known && known.track === track && known.driven.lapS === driven.lapS && known.driven.sdS === driven.sdS) return known.found
+  const [known, asked] = [FITS.get(stage), JSON.stringify(driven)]
+  if (known && known.track === track && known.driven === asked && known.factors === factors) return known.found
   const own = asReference(stage.car)
   const fit = attempt(() => fitGrip({ track, car: own, drivenS: driven.lapS, drivenSdS: Math.max(driven.sdS, 0.01) }))
-  const found = fit instanceof CalculationError ? undefined : { fit, before: { ...own, gripFactor: fit.gripFactor } }
-  FITS.set(stage, { track, driven, found })
+  const found = fit instanceof CalculationError ? undefined : withBrakes(track, { ...own, gripFactor: fit.gripFactor }, fit, driven, factors)
+  FITS.set(stage, { track, driven: asked, factors, found })
   return found
+}
+
+/** A fit of the grip with the brakes that its sectors tell, where these were asked for. */
+function withBrakes(track: TrackLine, before: LapCar, fit: GripFit, { sectors }: DrivenLap, factors: FitFactors): NonNullable<Fitted> {
+  const alone = { fit, brakes: null, before }
+  if (factors === 'grip') return { ...alone, whyNoBrakes: null }
+  if (!sectors) return { ...alone, whyNoBrakes: 'Its clean laps have not as many sectors as the track: the grip alone is fitted.' }
+  const both = attempt(() =>
+    fitGripAndBraking({ track, car: before, marksM: sectors.endsM, drivenS: sectors.secondsS, sectorSdS: Math.max(sectors.sdS, 0.01) }),
+  )
+  if (both instanceof CalculationError) return { ...alone, whyNoBrakes: both.message }
+  const { gripFactor, brakingUse, brakingUseSd, leftS, odd } = both
+  return { fit: { ...fit, gripFactor }, brakes: { brakingUse, brakingUseSd, leftS, odd }, whyNoBrakes: null, before: { ...before, gripFactor, brakingUse } }
 }
 
 const sourcesOf = (inputs: readonly LapInput[]) => new Map(inputs.map(({ key, source }) => [key, source]))
 
-function fitted(plan: LapPlan, anchor: NonNullable<LapPlan['anchor']>): StageLap | undefined {
+/** The car of a stage with what was fitted to the driven one; what the stage itself uses more or less of its brakes comes on top. */
+function carriedCar(car: LapCar, { stage }: LapAnchor, { fit, brakes, before }: NonNullable<Fitted>): LapCar {
+  const brakingUse = brakes ? brakes.brakingUse + car.brakingUse - (stage.car?.brakingUse ?? car.brakingUse) : car.brakingUse
+  return { ...car, gripFactor: fit.gripFactor, brakingUse, reference: before.reference }
+}
+
+/** How much of the brakes is used is known as its fit knows it. */
+const withFittedBrakes = (inputs: readonly LapInput[], brakes: BrakesFit | null): readonly LapInput[] =>
+  brakes ? inputs.map((input) => (input.key === 'brakingUse' ? { ...input, sd: brakes.brakingUseSd, isGuess: false } : input)) : inputs
+
+/** What the build's own forecasts teach of the model's share: each pair forecast as any stage is, with the usual share, and held against what was driven. */
+function learnedShare(pairs: readonly DrivenPair[]): ReturnType<typeof learnedModelShare> {
+  return learnedModelShare(
+    pairs.flatMap(({ track, before, after }) => {
+      const lap = orElse(
+        () => fitted({ track, stage: after.stage, driven: null, anchor: before, isUnchanged: false, pairs: [] }, before),
+        () => undefined,
+      )
+      if (!lap) return []
+      const sdS = Math.hypot(...lap.doubts.map(({ leftS }) => leftS), lap.fitSdS, after.driven.sdS)
+      return [{ gainS: lap.lapS - before.driven.lapS, missS: after.driven.lapS - lap.lapS, sdS }]
+    }),
+  )
+}
+
+function fitted(plan: LapPlan, anchor: LapAnchor): StageLap | undefined {
   const found = fitOfAnchor(plan.track, anchor)
   if (!found || !plan.stage.car) return undefined
-  const { fit, before } = found
-  const after: LapCar = { ...plan.stage.car, gripFactor: fit.gripFactor, reference: before.reference }
-  const inputs = unsureLapInputs(plan.stage.inputs, anchor.stage.inputs)
-  const forecast = forecastLap({ track: plan.track, before, after, gripFactorSd: fit.gripFactorSd, inputs, options: SLOPE_STEP })
+  const { fit, brakes, before } = found
+  const after = carriedCar(plan.stage.car, anchor, found)
+  const inputs = unsureLapInputs(withFittedBrakes(plan.stage.inputs, brakes), withFittedBrakes(anchor.stage.inputs, brakes))
+  const model = learnedShare(plan.pairs)
+  const forecast = forecastLap({ track: plan.track, before, after, gripFactorSd: fit.gripFactorSd, inputs, modelShare: model.share, options: SLOPE_STEP })
   const fine = { before: lapOf(plan.track, before).lapS, after: lapOf(plan.track, after).lapS }
   // Carried as a difference: what the model misses of the driven lap is the same before and after.
   const lapS = anchor.driven.lapS + fine.after - fine.before
@@ -158,6 +192,9 @@ function fitted(plan: LapPlan, anchor: NonNullable<LapPlan['anchor']>): StageLap
     how: 'fitted',
     fromPosition: anchor.driven.position,
     fit,
+    brakes,
+    whyNoBrakes: found.whyNoBrakes,
+    model,
     car: after,
     doubts: [...forecast.doubts].sort((a, b) => b.leftS - a.leftS),
     fitSdS: forecast.fitSdS,
@@ -177,6 +214,9 @@ function guessed(plan: LapPlan): StageLap | undefined {
     how: 'guess',
     fromPosition: null,
     fit: null,
+    brakes: null,
+    whyNoBrakes: null,
+    model: null,
     car: own,
     doubts: [...doubts].sort((a, b) => b.leftS - a.leftS),
     fitSdS: 0,
@@ -185,22 +225,31 @@ function guessed(plan: LapPlan): StageLap | undefined {
   }
 }
 
+/** What a lap says of the fit beside it. */
+const ofFit = (own: Fitted) => ({
+  fit: own?.fit ?? null,
+  brakes: own?.brakes ?? null,
+  whyNoBrakes: own?.whyNoBrakes ?? null,
+  model: null,
+  car: own?.before ?? null,
+})
+
 /**
  * The lap of a stage out of its plan: driven with the car itself, else carried from the stage that was driven, else a guess. Undefined where nothing was driven
  * and the car is not known well enough to be driven by the model.
- * @example workLap({ track: SKARVHOLM, stage: makeTrackRoom(CAR).stages[1].lap, driven: null, anchor: null, isUnchanged: false }).how // 'guess'
+ * @example workLap({ track: SKARVHOLM, stage: makeTrackRoom(CAR).stages[1].lap, driven: null, anchor: null, isUnchanged: false, pairs: [] }).how // 'guess'
  */
 export function workLap(plan: LapPlan): StageLap | undefined {
   const { driven, anchor } = plan
   if (driven) {
     const own = anchor && anchor.driven.position === driven.position ? fitOfAnchor(plan.track, anchor) : undefined
-    const common = { fit: own?.fit ?? null, car: own?.before ?? null, doubts: [], fitSdS: 0, modelSdS: 0, beforeFitSdS: null }
+    const common = { ...ofFit(own), doubts: [], fitSdS: 0, modelSdS: 0, beforeFitSdS: null }
     return { lapS: driven.lapS, sdS: driven.factSdS, proof: driven.proof, how: 'driven', fromPosition: null, ...common }
   }
   if (anchor && plan.isUnchanged) {
     const own = fitOfAnchor(plan.track, anchor)
     const { lapS, sdS, proof, position } = anchor.driven
-    const common = { fit: own?.fit ?? null, car: own?.before ?? null, doubts: [], fitSdS: sdS, modelSdS: 0, beforeFitSdS: null }
+    const common = { ...ofFit(own), doubts: [], fitSdS: sdS, modelSdS: 0, beforeFitSdS: null }
     return { lapS, sdS, proof: leastProof(proof, 'calculated'), how: 'fitted', fromPosition: position, ...common }
   }
   const carried = anchor

@@ -1,35 +1,25 @@
 import { orElse } from '../../attempt.ts'
 import type { Proof } from '../../proof/quantity.ts'
 import type { BrakeSystem, TrackPlan } from '../../records/brake-kinds.ts'
-import type { Part } from '../../records/part-kinds.ts'
 import type { Limit } from '../../records/plan-kinds.ts'
-import type { Track } from '../../records/track-kinds.ts'
+import type { FitFactors, LapFit, Track } from '../../records/track-kinds.ts'
 import type { LoggerMapping } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import type { LapSchool } from '../../stats/best-laps.ts'
-import type { LapChange } from '../../track/lap-change.ts'
-import { frictionOf, tyresOf } from '../drivetrain/drive-inputs.ts'
+import { tyresOf } from '../drivetrain/drive-inputs.ts'
 import { driveStage } from '../drivetrain/stage-inputs.ts'
-import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
 import { lockingAt } from './advice.ts'
 import { cornerGripAt } from './corner-grip.ts'
 import { type DriftDays, driftDaysOf } from './drift-days.ts'
-import { expectedOfPart } from './expected.ts'
+import { type DrivenLap, drivenAt, drivenToFit } from './driven-laps.ts'
 import { type LapStage, lapStage } from './lap-inputs.ts'
 import type { ClassBounds } from './lever-bounds.ts'
 import { type PowerProof, powerProofAt } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
-import { type DrivenLap, drivenAt, type LapPlan } from './stage-lap.ts'
+import { drivenPairs, type LapPlan } from './stage-lap.ts'
 import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 import { tyrePairs, type WheelPair } from './tyre-pairs.ts'
-
-/** A part that is thought about, with what it moves; null where nothing of it is on record that a lap feels. */
-export interface WishedLapPart {
-  readonly id: string
-  readonly name: string
-  readonly change: LapChange | null
-  readonly cost: number | null
-}
+import { type PlannedLapLine, plannedLapLines, type WishedLapPart, wishedLapParts } from './wished.ts'
 
 /** A tyre part, as sessions name it, with what its maker says of heat. */
 export interface RoomTyre {
@@ -46,6 +36,8 @@ export interface TrackRoomStage {
   readonly lap: LapStage
   /** Driven with the car of this stage, by track. */
   readonly driven: Readonly<Record<string, DrivenLap>>
+  /** What its model is fitted to, by track: of the chosen sessions, where some are chosen. */
+  readonly toFit: Readonly<Record<string, DrivenLap>>
   readonly touches: boolean
   readonly drift: DriftDays | null
   readonly brakes: BrakeSystem | null
@@ -72,9 +64,13 @@ export interface TrackRoom {
   /** Earliest first. */
   readonly sessions: readonly RoomTrackSession[]
   readonly loggers: readonly (LoggerMapping & { readonly version: number })[]
+  /** Which sessions a track's laps are fitted to, and by what: as a person chose. */
+  readonly fits: readonly (LapFit & { readonly version: number })[]
   readonly plans: readonly (TrackPlan & { readonly version: number })[]
   readonly pairs: readonly WheelPair[]
   readonly wished: readonly WishedLapPart[]
+  /** Lines that are not done, each with what it moves of a lap. */
+  readonly planned: readonly PlannedLapLine[]
   readonly drift: DriftDays | null
   readonly drivers: readonly string[]
   /** Tyre parts that sessions can name. */
@@ -113,15 +109,17 @@ function wantedAt(car: Car, position: number, track: Track): number | null {
 
 function stageOf(car: Car, position: number): TrackRoomStage {
   const { front, rear } = tyresOf(car, driveStage(car, position).line)
-  const driven = Object.fromEntries(
-    car.records.tracks.flatMap((track) => {
-      const found = drivenAt(car, position, track.id)
-      return found ? [[track.id, found]] : []
-    }),
-  )
+  const byTrack = (of: typeof drivenAt) =>
+    Object.fromEntries(
+      car.records.tracks.flatMap((track) => {
+        const found = of(car, position, track.id)
+        return found ? [[track.id, found]] : []
+      }),
+    )
   return {
     lap: lapStage(car, position),
-    driven,
+    driven: byTrack(drivenAt),
+    toFit: byTrack(drivenToFit),
     touches: touchesLaps(car, position),
     drift: driftDaysOf(trackSessions(car).filter((session) => session.position === position)) ?? null,
     brakes: brakesAtStage(car, position) ?? null,
@@ -143,28 +141,6 @@ function stageOf(car: Car, position: number): TrackRoomStage {
 
 const versioned = <Entry extends object>(record: Entry): Entry & { readonly version: number } => ({ version: 1, ...record })
 
-/** What a part would move: its mass less that of its kind in the car, a tyre's friction over that of the car's, and what is expected of it. */
-function changeOf(car: Car, part: Part): LapChange | null {
-  const position = car.stages.length - 1
-  const lapCar = lapStage(car, position).car
-  const own = lapCar?.friction
-  const { drive } = part
-  const masses = partsOfKind(partsAtStage(car.records, position), part.kind)
-    .filter(({ id }) => id !== part.id)
-    .map(wholeMassKg)
-  const [wholeKg, isKnown] = [wholeMassKg(part), masses.every((mass) => mass !== null)]
-  const massKg = wholeKg !== null && isKnown ? wholeKg - masses.reduce<number>((sum, mass) => sum + (mass ?? 0), 0) : null
-  const peak = drive?.role === 'tyre' ? frictionOf(drive, part.id).value : null
-  const expected = expectedOfPart(car, part.id, lapCar)
-  const change = { ...(massKg === null ? {} : { massKg }), ...(peak !== null && own ? { gripFactor: peak / own } : {}), ...expected }
-  return Object.keys(change).length > 0 ? change : null
-}
-
-const wishedParts = (car: Car): WishedLapPart[] =>
-  car.records.parts
-    .filter(({ status, stageId }) => status === 'wanted' && stageId === null)
-    .map((part) => ({ id: part.id, name: part.name, change: changeOf(car, part), cost: part.cost ?? null }))
-
 /**
  * Everything that the Track screen shows of a build; laps themselves are driven where they are drawn.
  * @example makeTrackRoom(CAR).sessions // []
@@ -179,9 +155,11 @@ export function makeTrackRoom(car: Car): TrackRoom {
     stages: car.stages.map((_, position) => stageOf(car, position)),
     sessions,
     loggers: records.loggerMappings.map(versioned),
+    fits: records.lapFits.map(versioned),
     plans: records.trackPlans.map(versioned),
     pairs: tyrePairs(sessions),
-    wished: wishedParts(car),
+    wished: wishedLapParts(car),
+    planned: plannedLapLines(car),
     drift: driftDaysOf(sessions) ?? null,
     drivers: records.build.drivers.map(({ name }) => name),
     tyres: records.parts.flatMap(({ id, name, count, drive }) =>
@@ -201,16 +179,24 @@ export function planOfRoom(room: TrackRoom, position: number, trackId: string, i
   if (!track || !stage) return null
   const back = Array.from({ length: position + 1 }, (_, i) => position - i)
   const order = isForecast ? back.slice(1) : [...back, ...room.stages.map((_, i) => i).filter((i) => i > position)]
-  const at = order.find((i) => room.stages[i]?.driven[trackId] && room.stages[i]?.lap.car)
+  const at = order.find((i) => room.stages[i]?.toFit[trackId] && room.stages[i]?.lap.car)
   const from = at === undefined ? undefined : room.stages[at]
-  const driven = from?.driven[trackId]
+  const driven = from?.toFit[trackId]
   if (isForecast && !driven) return null
   const isUnchanged = at !== undefined && at <= position && room.stages.slice(at + 1, position + 1).every(({ touches }) => !touches)
+  const factorsOf = (id: string): FitFactors => room.fits.find((fit) => fit.trackId === id)?.factors ?? 'grip'
   return {
     track,
     stage: stage.lap,
     driven: isForecast ? null : (stage.driven[trackId] ?? null),
-    anchor: from && driven ? { driven, stage: from.lap } : null,
+    anchor: from && driven ? { driven, stage: from.lap, factors: factorsOf(trackId) } : null,
     isUnchanged,
+    pairs: drivenPairs(
+      room.tracks.map((each) => ({
+        track: each,
+        stages: room.stages.map(({ lap, toFit }) => ({ lap, toFit: toFit[each.id] ?? null, factors: factorsOf(each.id) })),
+      })),
+      position,
+    ),
   }
 }

@@ -1,20 +1,24 @@
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
+import type { DynoSetting } from '../../records/power-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
 import type { DriftRun, LapKind, Track, TrackLap, TrackSession } from '../../records/track-kinds.ts'
 import type { LogWindow, TrackLog } from '../../records/track-log-kinds.ts'
 import { type Car, stageIndex } from '../../stages/car.ts'
 import { rememberByIndex } from '../../stages/remember.ts'
 import { LAP_SCHOOLS, type LapSchool, sessionLap } from '../../stats/best-laps.ts'
+import { betweenShare } from '../../stats/between-sessions.ts'
 import { lengthOfTrack } from '../../track/track.ts'
 import { TIMING_SD_S } from '../drivetrain/stage-yardsticks.ts'
 import { stageOfPart } from '../parts/parts.ts'
+import { standingSetting } from '../power/power-at-stage.ts'
+import { isSameSetting } from '../power/visits.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 
 /** What a kilogram costs on a kilometre until the car's own model says it, s (common practice, no source). */
 const FUEL_S_PER_KG_KM = 0.006
 /** How much one outing differs from the next of the same day, and of another, a share of the lap (common practice, no source). */
-export const BETWEEN_SHARE = { sameDay: 0.0015, otherDay: 0.005 } as const
+const BETWEEN_SHARE = { sameDay: 0.0015, otherDay: 0.005 } as const
 /** Lines that together weigh less than this share of the car leave a lap what it was (common practice, no source). */
 const LIGHT_SHARE = 0.01
 /** Two days confirm a lap that both know better than this (common practice, no source). */
@@ -56,6 +60,15 @@ export interface RoomTrackSession {
   readonly value: { readonly lapS: number; readonly sdS: number; readonly timingSdS: number; readonly lapSdS: number; readonly clean: number } | null
   /** Why it stands for no stage; null where it stands for its own. */
   readonly whyNot: string | null
+  /** How outings on its track differ beyond their laps. */
+  readonly between: BetweenShares
+}
+
+/** Shares of a lap that two outings differ by beyond their own laps, of one day and of two, and whether sessions of the build say so. */
+export interface BetweenShares {
+  readonly sameDay: number
+  readonly otherDay: number
+  readonly isOwn: { readonly sameDay: boolean; readonly otherDay: boolean }
 }
 
 const versionOf = (record: object): number => (record as { readonly version?: number }).version ?? 1
@@ -100,10 +113,19 @@ function correctedLaps({ records }: Car, session: TrackSession, track: Track | u
   })
 }
 
+/** The setting that a session names, where it is not the one that stands for its stage: another engine. */
+function otherSetting(car: Car, { dynoSessionId, dynoSettingId }: TrackSession, position: number): DynoSetting | undefined {
+  const ran = car.records.sessions.find(({ id }) => id === dynoSessionId)?.settings.find(({ id }) => id === dynoSettingId)
+  const stands = ran && standingSetting(car, position)
+  return ran && stands && !isSameSetting(ran, stands) ? ran : undefined
+}
+
 /** Why the car of a moment was not that of its stage; null where it was: all lines in, nothing later, but for what is light and no drive part. */
 function whyNotOf(car: Car, session: TrackSession, position: number): string | null {
   if (session.setAside !== null) return session.setAside
   if (session.surface !== 'dry') return `It was ${session.surface}: it stands for no stage.`
+  const setting = otherSetting(car, session, position)
+  if (setting) return `It ran on ${setting.name}, which is not what stands for its stage: another engine.`
   const at = Date.parse(session.at)
   const odd = car.lines.filter((line) => (line.doneAtMs !== null && line.doneAtMs <= at) !== line.stagePosition <= position)
   const massKg = massOf(car, position)?.value ?? Number.POSITIVE_INFINITY
@@ -125,13 +147,7 @@ function sessionOf(car: Car, session: TrackSession, lapsOf: ReadonlyMap<string, 
   const logs = car.records.trackLogs.filter(({ trackSessionId }) => trackSessionId === session.id).map((log) => ({ ...log, version: versionOf(log) }))
   const value =
     own && !(own instanceof CalculationError)
-      ? {
-          lapS: own.lapS,
-          sdS: Math.hypot(own.sdS, timingSdS, BETWEEN_SHARE.sameDay * own.lapS),
-          timingSdS,
-          lapSdS: own.lapSdS,
-          clean: clean.length,
-        }
+      ? { lapS: own.lapS, sdS: Math.hypot(own.sdS, timingSdS), timingSdS, lapSdS: own.lapSdS, clean: clean.length }
       : null
   return {
     record: { ...session, version: versionOf(session) },
@@ -145,7 +161,54 @@ function sessionOf(car: Car, session: TrackSession, lapsOf: ReadonlyMap<string, 
       .map((window) => ({ ...window, version: versionOf(window), trackSessionId: session.id, day: session.at.slice(0, 10) })),
     value,
     whyNot: whyNotOf(car, session, position),
+    between: USUAL_BETWEEN,
   }
+}
+
+/** Until sessions of the build say it. */
+export const USUAL_BETWEEN: BetweenShares = { ...BETWEEN_SHARE, isOwn: { sameDay: false, otherDay: false } }
+
+/** Sessions of one track with one car, tyre and driver, one behind the other with nothing turned between. */
+function unchangedRuns(sessions: readonly RoomTrackSession[]): RoomTrackSession[][] {
+  const runs = new Map<string, RoomTrackSession[][]>()
+  for (const session of sessions) {
+    const { record, position, value, whyNot } = session
+    if (record.kind !== 'laps' || whyNot !== null || value === null) continue
+    const key = [record.trackId, position, record.driver, record.frontTyresPartId, record.rearTyresPartId].join(' ')
+    const own = runs.get(key) ?? []
+    const last = own.at(-1)
+    if (last && record.turned.length === 0) last.push(session)
+    else own.push([session])
+    runs.set(key, own)
+  }
+  return [...runs.values()].flat()
+}
+
+const dayOf = ({ record }: RoomTrackSession) => record.at.slice(0, 10)
+
+/** What sessions of an unchanged car say of outings on each track; the usual where none has three. */
+function betweenOf(sessions: readonly RoomTrackSession[], trackId: string): BetweenShares {
+  const runs = unchangedRuns(sessions.filter(({ record }) => record.trackId === trackId))
+  const outcomes = (group: readonly RoomTrackSession[]) => group.flatMap(({ value }) => (value ? [{ lapS: value.lapS, sdS: value.sdS }] : []))
+  const days = (run: readonly RoomTrackSession[]) => [...new Set(run.map(dayOf))].map((day) => run.filter((session) => dayOf(session) === day))
+  const sameDay = betweenShare(runs.flatMap((run) => days(run).map(outcomes)))
+  // Of several a day the first: of two days each has one.
+  const otherDay = betweenShare(runs.map((run) => outcomes(days(run).flatMap(([first]) => first ?? []))))
+  return {
+    sameDay: sameDay ?? BETWEEN_SHARE.sameDay,
+    otherDay: otherDay ?? BETWEEN_SHARE.otherDay,
+    isOwn: { sameDay: sameDay !== null, otherDay: otherDay !== null },
+  }
+}
+
+/** The same sessions, each as sure as outings on its track repeat. */
+function withBetween(sessions: readonly RoomTrackSession[]): RoomTrackSession[] {
+  const shares = new Map([...new Set(sessions.map(({ record }) => record.trackId))].map((trackId) => [trackId, betweenOf(sessions, trackId)]))
+  return sessions.map((session) => {
+    const between = shares.get(session.record.trackId) ?? USUAL_BETWEEN
+    const { value } = session
+    return { ...session, between, value: value && { ...value, sdS: Math.hypot(value.sdS, between.sameDay * value.lapS) } }
+  })
 }
 
 function bySession<Entry extends { readonly trackSessionId: string; readonly position: number }>(entries: readonly Entry[]): Map<string, Entry[]> {
@@ -161,7 +224,8 @@ function bySession<Entry extends { readonly trackSessionId: string; readonly pos
 
 const work = rememberByIndex((car: Car): readonly RoomTrackSession[] => {
   const [laps, runs] = [bySession(car.records.laps), bySession(car.records.driftRuns)]
-  return [...car.records.trackSessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)).map((session) => sessionOf(car, session, laps, runs))
+  const inOrder = [...car.records.trackSessions].sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
+  return withBetween(inOrder.map((session) => sessionOf(car, session, laps, runs)))
 })
 
 /**

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { type Board, controlTrack, METRIC_INFO } from '@bold-ballast/core'
+import { type Board, controlTrack, EXPECTED, METRIC_INFO } from '@bold-ballast/core'
 import { inUnits, spreadIn, stageCell, type Units } from '../../shared/table-cells.ts'
 import type { CsvTable } from '../../ui/files/csv-button.tsx'
 
@@ -29,13 +29,21 @@ export const goalsTable = (records: StoredRecords, units: Units): CsvTable => ({
 })
 
 export const expectationsTable = (records: StoredRecords, units: Units): CsvTable => ({
-  head: ['Stage', 'Mode', `Value (${units.power}, or a factor)`, 'Spread', 'How we know', 'Typed'],
-  rows: records.expectations.map(({ stageId, mode, value, sd, proof, typed }) => [
-    stageCell(records, stageId),
-    mode,
-    mode === 'times' ? value : inUnits(units)('power', value),
-    mode === 'times' ? sd : spreadIn(units)('power', sd),
-    proof,
-    typed ?? null,
-  ]),
+  head: ['Stage', 'What', 'Given by', 'Mode', 'Unit', 'Value', 'Spread', 'How we know', 'Typed'],
+  rows: records.expectations.map(({ stageId, partId, changeId, metric, mode, value, sd, proof, typed }) => {
+    const { kind, word } = EXPECTED[metric]
+    const line = records.changes.find(({ id }) => id === changeId)
+    const isFactor = mode === 'times'
+    return [
+      stageCell(records, line?.stageId ?? stageId),
+      word,
+      line?.name ?? records.parts.find(({ id }) => id === partId)?.name ?? null,
+      mode,
+      isFactor ? 'factor' : units[kind],
+      isFactor ? value : inUnits(units)(kind, value),
+      isFactor ? sd : spreadIn(units)(kind, sd),
+      proof,
+      typed ?? null,
+    ]
+  }),
 })

@@ -47,6 +47,7 @@ export const session = (record: Partial<RoomTrackSession['record']> = {}, more: 
   record: { ...RECORD, ...record },
   position: 2,
   trackName: 'Field',
+  between: { sameDay: 0.0015, otherDay: 0.005, isOwn: { sameDay: false, otherDay: false } },
   laps: [lap(0, 84.9), lap(1, 85.2)],
   runs: [],
   logs: [],

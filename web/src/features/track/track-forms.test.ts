@@ -2,12 +2,14 @@ import { type PaddockEntry, planTimeS, type TrackRoom, UNIT_SETS } from '@bold-b
 import { describe, expect, it, test } from 'vitest'
 import { readStep, stepText } from '../../shared/track-plan/plan-text.ts'
 import { FormReader } from '../../ui/forms/form-reader.ts'
+import { fitBody, fitFieldSpecs, fittable } from './lap/fit-choice.tsx'
 import { RECORD, session } from './session-fixture.ts'
 import { firstDisagreement } from './sessions/log-and-typed.ts'
 import { paddockWrites } from './sessions/paddock-writes.ts'
 import { sessionBody, sessionDefaults } from './sessions/session-form.ts'
 import { trackBody, trackDefaults } from './tracks/track-form.ts'
 import { brakeForm, keepWindows } from './tyres/brake-form.ts'
+import { forATenth, piecesOf } from './worth/pieces.tsx'
 import { readIdea } from './worth/worth-tab.tsx'
 
 const UNITS = UNIT_SETS.metric
@@ -209,4 +211,39 @@ describe('a plan of booked time', () => {
       expect(typeof step === 'string' ? step : stepText(step)).toBe(line)
     }
   })
+})
+
+describe('what is thought about', () => {
+  const line = { id: 'l', name: 'wing', position: 3, change: { massKg: 8, gripFactor: 1.25 }, cost: 380, hours: 12, isOff: false, unsaid: [] as const }
+  const part = { id: 'p', name: 'seat', change: null, cost: null, hours: null }
+  it('is taken out of a car that has it, and put into one that has not', () => {
+    const pieces = (position: number) => piecesOf({ planned: [line], wished: [part] }, position)
+    expect(pieces(2)[0]).toMatchObject({ isIn: false, driven: { massKg: 8, gripFactor: 1.25 } })
+    expect(pieces(3)[0]).toMatchObject({ isIn: true, driven: { massKg: -8, gripFactor: 0.8 } })
+    expect(pieces(3)[1]).toMatchObject({ position: null, driven: null })
+  })
+  it('has a price for a tenth only where it gains', () => {
+    expect(forATenth(380, -0.5)).toBeCloseTo(76, 9)
+    expect([forATenth(380, 0.2), forATenth(null, -0.2), forATenth(380, undefined)]).toEqual([null, null, null])
+  })
+})
+
+describe('the choice of a fit', () => {
+  const value = { lapS: 84.9, sdS: 0.2, timingSdS: 0.05, lapSdS: 0.3, clean: 11 }
+  const stands = (id: string, more: object = {}) => session({ id }, { value, ...more })
+  const sessions = [stands('a'), stands('b'), stands('wet', { whyNot: 'It was wet.' }), session({ id: 'empty' })]
+  it('offers the sessions that stand, the latest first, and stores none where all are taken', () => {
+    const offered = fittable(sessions, 'field')
+    expect(offered.map(({ record }) => record.id)).toEqual(['b', 'a'])
+    expect(fitFieldSpecs(offered, (seconds) => seconds.toFixed(1)).map(({ type }) => type)).toEqual(['select', 'checkbox', 'checkbox'])
+    const body = (values: Record<string, string>) => fitBody(reader({ factors: 'grip', ...values }), offered)
+    expect(body({ 'session a': 'true', 'session b': 'true' })).toEqual({ factors: 'grip', trackSessionIds: [] })
+    expect(body({ 'session a': 'true', 'session b': 'false', factors: 'gripAndBraking' })).toEqual({ factors: 'gripAndBraking', trackSessionIds: ['a'] })
+  })
+})
+
+it('a session names the setting its engine ran on, or none', () => {
+  const form = (setting: string) => sessionBody(reader({ track: 'field', kind: 'laps', at: '2026-10-10T09:40', stage: 'now', setting }), null)
+  expect(form('d1 e85')).toMatchObject({ dynoSessionId: 'd1', dynoSettingId: 'e85' })
+  expect(form('')).toMatchObject({ dynoSessionId: null, dynoSettingId: null })
 })

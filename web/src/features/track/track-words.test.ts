@@ -98,6 +98,7 @@ test('a plan of a lap is data that a thread can be handed', () => {
     driven: null,
     anchor: null,
     isUnchanged: false,
+    pairs: [],
   } satisfies LapPlan
   expect(JSON.parse(JSON.stringify(plan))).toEqual(plan)
 })

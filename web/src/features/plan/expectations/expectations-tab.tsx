@@ -1,12 +1,12 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { EXPECTED } from '@bold-ballast/core'
+import { EXPECTED, type Expectation } from '@bold-ballast/core'
 import { api } from '../../../data/api.ts'
 import { useBuild } from '../../../data/use-build.ts'
 import { Figure } from '../../../ui/figure.tsx'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { Empty } from '../../../ui/states.tsx'
-import { expectationBody, expectationFieldSpecs, MODE_WORDS, wishedParts } from './expectation-form.ts'
+import { expectationBody, expectationFieldSpecs, MODE_WORDS, openLines, wishedParts } from './expectation-form.ts'
 
 /** What a stage should give where no ledger can sum it: power, grip, air, brakes, shifts, a drift day. */
 export function ExpectationsTab({ records, buildId }: { records: StoredRecords; buildId: string }) {
@@ -14,6 +14,7 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
   const removal = useRemoval(buildId, 'expectations')
   const { position, stages } = useBuild()
   const stageOf = (id: string) => records.stages.find((stage) => stage.id === id)
+  const atStage = ({ stageId, changeId }: Expectation) => stageOf((changeId && records.changes.find(({ id }) => id === changeId)?.stageId) || stageId)
   return (
     <div className="grid gap-8 min-[1180px]:grid-cols-[1fr_380px]">
       <div>
@@ -28,10 +29,13 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
             {records.expectations.map((entry) => (
               <li key={entry.id} className="flex flex-wrap items-baseline gap-x-4 border-b border-line py-2.5">
                 <span className="min-w-[160px] flex-1 font-semibold">
-                  {stageOf(entry.stageId)?.position} {stageOf(entry.stageId)?.name}
+                  {atStage(entry)?.position} {atStage(entry)?.name}
                 </span>
                 <span>
                   {EXPECTED[entry.metric].word}
+                  {entry.changeId && (
+                    <span className="text-quiet">, by {records.changes.find(({ id }) => id === entry.changeId)?.name ?? 'a line that is gone'}</span>
+                  )}
                   {entry.partId !== null && (
                     <span className="text-quiet">, by {records.parts.find(({ id }) => id === entry.partId)?.name ?? 'a part that is gone'}</span>
                   )}
@@ -51,7 +55,7 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
                   type="button"
                   className="word-link"
                   onClick={() => void removal.take(entry)}
-                  aria-label={`Delete the expectation of ${EXPECTED[entry.metric].word} at stage ${stageOf(entry.stageId)?.position}`}
+                  aria-label={`Delete the expectation of ${EXPECTED[entry.metric].word} at stage ${atStage(entry)?.position}`}
                 >
                   Delete
                 </button>
@@ -65,8 +69,8 @@ export function ExpectationsTab({ records, buildId }: { records: StoredRecords; 
         <RecordForm
           key={records.expectations.length}
           draftKey={`${buildId}.expectation`}
-          fields={expectationFieldSpecs(records.stages, wishedParts(records.parts))}
-          defaults={{ stage: stages[position]?.id ?? '', metric: 'wheelPower', mode: 'to', proof: 'guess', part: '' }}
+          fields={expectationFieldSpecs(records.stages, wishedParts(records.parts), openLines(records.changes))}
+          defaults={{ stage: stages[position]?.id ?? '', metric: 'wheelPower', mode: 'to', proof: 'guess', part: '', line: '' }}
           submitLabel="Add the expectation"
           toBody={(read, id) => ({ id, ...expectationBody(read) })}
           send={(body) => create({ buildId, resource: 'expectations', body }).unwrap()}

@@ -190,7 +190,7 @@ export function CompareTab({ records, room, track }: TrackTabProps) {
       />
     )
   const [lapsA, lapsB] = [cleanOf(a), cleanOf(b)]
-  const { share, betweenSdS, lapSdS: sd } = sidesSpread(a, b)
+  const { share, isOwn, betweenSdS, lapSdS: sd } = sidesSpread(a, b)
   const found = compareLaps({ aS: lapsA, bS: lapsB, betweenSdS })
   const belongs = mayBelongTo(a, b, (kind, value) => text(kind, value, { decimals: 0 }))
   const stints = stintsAround(room, b)
@@ -221,8 +221,9 @@ export function CompareTab({ records, room, track }: TrackTabProps) {
             <LapsBeside a={lapsA} b={lapsB} found={found} width={Math.max(420, Math.min(sideWidth, 760))} />
           </ScrollBox>
           <p className="text-xs text-quiet">
-            Widened by what lies between two outings of {dayOf(a) === dayOf(b) ? 'one day' : 'different days'}, {text('share', share, { decimals: 2 })} of a
-            lap. Fuel brought to the reference.
+            Widened by what lies between two outings of {dayOf(a) === dayOf(b) ? 'one day' : 'different days'}, {text('share', share, { decimals: 2 })} of a lap
+            {isOwn ? ', as three sessions or more of an unchanged car say' : ', the usual until three sessions of an unchanged car say it'}. Fuel brought to the
+            reference.
           </p>
           <SidesTable a={a} b={b} />
         </div>

@@ -13,6 +13,7 @@ import { guessRange, wantedWords } from '../news.ts'
 import type { TrackTabProps } from '../tab-props.ts'
 import type { TrackWorker } from '../track.worker.ts'
 import { beginTrackWorker } from '../use-lap.ts'
+import { FitChoice } from './fit-choice.tsx'
 import { LapStrip } from './lap-strip.tsx'
 import { LedgerFigure } from './ledger-figure.tsx'
 import { Levers } from './levers.tsx'
@@ -110,11 +111,17 @@ function Ledger({
   )
 }
 
+/** How far the model misses a change, and whether the build's own forecasts said it. */
+const modelWords = ({ model }: StageLap): string =>
+  model?.isLearned
+    ? `the model: ${Math.round(100 * model.share)} % of a change, as ${model.pairs} of its forecasts missed`
+    : 'the model itself: a fifth of a change'
+
 /** What each unsure number leaves of the lap's doubt. */
 function Doubts({ stage }: { stage: StageLap }) {
   const rows = [
     ...(stage.fitSdS > 0 ? [{ key: 'fit', word: 'fit to what was driven', s: stage.fitSdS, isGuess: false }] : []),
-    ...(stage.modelSdS > 0 ? [{ key: 'model', word: 'the model itself', s: stage.modelSdS, isGuess: false }] : []),
+    ...(stage.modelSdS > 0 ? [{ key: 'model', word: modelWords(stage), s: stage.modelSdS, isGuess: false }] : []),
     ...stage.doubts.map(({ key, leftS, isGuess }) => ({ key, word: LAP_INPUT_WORDS[key as LapInputKey].word, s: leftS, isGuess })),
   ].sort((a, b) => b.s - a.s)
   const shown = rows.slice(0, 5)
@@ -175,6 +182,7 @@ export function LapTab({ records, room, made, position, stageId, track, driven, 
             </span>
           )}
         </div>
+        {stage && stage.how !== 'guess' && <FitChoice room={room} track={track} stage={stage} buildId={buildId} />}
         <TrackMap track={track} lap={lap} corners={corners} speeds={speeds} picked={picked} pick={pick} width={width} range={corner ?? null} driver={held} />
         {lap && (
           <>

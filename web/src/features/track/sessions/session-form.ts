@@ -35,6 +35,12 @@ export const TIMING_WORDS = { beacon: 'a beacon', gps: 'satellites', film: 'film
 const options = <Value extends string>(values: readonly Value[], words: Readonly<Record<Value, string>>) =>
   values.map((value) => ({ value, label: words[value] }))
 
+/** Settings that were run at a dyno, as a session on track names one. */
+const settingOptions = ({ sessions }: RecordsAnswer): { value: string; label: string }[] =>
+  sessions.flatMap(({ id, dynoName, at, settings }) =>
+    settings.map((setting) => ({ value: `${id} ${setting.id}`, label: `${setting.name}, ${dynoName} ${at.slice(0, 10)}` })),
+  )
+
 export const sessionFieldSpecs = (records: RecordsAnswer, room: TrackRoom): FieldSpec[] => [
   { name: 'track', label: 'Track', type: 'select', options: room.tracks.map(({ id, name }) => ({ value: id, label: name })) },
   { name: 'kind', label: 'What it is', type: 'select', options: options(TRACK_SESSION_KINDS, SESSION_KIND_WORDS) },
@@ -47,6 +53,16 @@ export const sessionFieldSpecs = (records: RecordsAnswer, room: TrackRoom): Fiel
   },
   { name: 'driver', label: 'Driver', suggestions: room.drivers },
   { name: 'aim', label: 'What it is for', hint: 'One change at a time: what shall it show?' },
+  ...(settingOptions(records).length > 0
+    ? [
+        {
+          name: 'setting',
+          label: 'What the engine ran on',
+          type: 'select' as const,
+          options: [{ value: '', label: 'what stands for the stage' }, ...settingOptions(records)],
+        },
+      ]
+    : []),
   { name: 'fuelStart', label: 'Fuel on the way out', section: 'Fuel and tyres' },
   { name: 'fuelEnd', label: 'Fuel on the way in' },
   ...(['front', 'rear'] as const).map(
@@ -122,6 +138,7 @@ export function sessionDefaults(session: Session | null, last: Session | null, r
     stage: session.stageId,
     driver: session.driver ?? '',
     aim: session.aim ?? '',
+    setting: session.dynoSessionId && session.dynoSettingId ? `${session.dynoSessionId} ${session.dynoSettingId}` : '',
     fuelStart: session.fuelStartL === null ? '' : typedText('volume', session.fuelStartL, units.volume),
     fuelEnd: session.fuelEndL === null ? '' : typedText('volume', session.fuelEndL, units.volume),
     frontTyres: session.frontTyresPartId ?? '',
@@ -186,6 +203,12 @@ function readTurned(read: FormReader): Session['turned'] {
   })
 }
 
+/** The dyno session and the setting within it; none: what stands for the stage. */
+function readSetting(read: FormReader): Pick<Session, 'dynoSessionId' | 'dynoSettingId'> {
+  const [, dynoSessionId = null, dynoSettingId = null] = /^(\S+) (.+)$/.exec(read.raw('setting')) ?? []
+  return { dynoSessionId, dynoSettingId }
+}
+
 /** What the form makes of a session. */
 export function sessionBody(read: FormReader, before: Session | null): Record<string, unknown> {
   return {
@@ -195,6 +218,7 @@ export function sessionBody(read: FormReader, before: Session | null): Record<st
     stageId: read.text('stage', 'The stage'),
     driver: read.optional('driver'),
     aim: read.optional('aim'),
+    ...readSetting(read),
     fuelStartL: read.optionalQuantity('fuelStart', 'Fuel on the way out', 'volume')?.value ?? null,
     fuelEndL: read.optionalQuantity('fuelEnd', 'Fuel on the way in', 'volume')?.value ?? null,
     frontTyresPartId: read.optional('frontTyres'),

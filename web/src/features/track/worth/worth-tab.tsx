@@ -20,6 +20,7 @@ import { TrackSelect } from '../lap/lap-tab.tsx'
 import type { TrackTabProps } from '../tab-props.ts'
 import type { TrackWorker } from '../track.worker.ts'
 import { beginTrackWorker } from '../use-lap.ts'
+import { Pieces } from './pieces.tsx'
 
 /** An idea in one line: "-12 kg +8 kW". */
 export function readIdea(line: string, mark: DecimalMark, units: Readonly<Record<QuantityKind, string>>): LapChange {
@@ -78,19 +79,6 @@ export function WorthTab({ room, track, driven, openTrack, position }: TrackTabP
     beginTrackWorker,
     change && track && car ? JSON.stringify([track.id, car, change]) : '',
     async (remote) => (change && track && car ? remote.changed(track, car, [change]) : null),
-  )
-  const wished = room.wished.flatMap(({ change: own, ...part }) => (own ? [{ ...part, change: own }] : []))
-  const { answer: parts } = useWorked<TrackWorker, Awaited<ReturnType<TrackWorker['changed']>> | null>(
-    beginTrackWorker,
-    wished.length > 0 && track && car ? JSON.stringify([track.id, car, wished]) : '',
-    async (remote) =>
-      track && car
-        ? remote.changed(
-            track,
-            car,
-            wished.map(({ change: own }) => own),
-          )
-        : null,
   )
   if (!track || !car)
     return (
@@ -171,37 +159,11 @@ export function WorthTab({ room, track, driven, openTrack, position }: TrackTabP
           </table>
         </ScrollBox>
       )}
-      {room.wished.length > 0 && (
-        <section className="mt-5 max-w-[860px]">
-          <h2 className="mb-1">Wanted parts</h2>
-          <ul>
-            {room.wished.map(({ id, name, change: own, cost }) => {
-              const at = wished.findIndex((each) => each.id === id)
-              const seconds = parts && !('refused' in parts) ? parts[at] : undefined
-              return (
-                <li key={id} className="flex flex-wrap items-baseline gap-x-5 border-t border-line py-1.5">
-                  <span className="min-w-[240px]">{name}</span>
-                  <strong className="w-20 text-right tabular-nums">
-                    {seconds === undefined ? '' : format('lapTime', seconds, { sign: true, decimals: 3 }).number}
-                  </strong>
-                  <span className="text-quiet">
-                    {!own
-                      ? 'no effect on record: its mass, a tyre’s grip, or what is expected of it'
-                      : seconds !== undefined && seconds < 0 && cost !== null
-                        ? `${text('money', cost / (-10 * seconds))} for a tenth`
-                        : cost === null
-                          ? 'no cost on record'
-                          : text('money', cost)}
-                  </span>
-                </li>
-              )
-            })}
-          </ul>
-        </section>
-      )}
+      <Pieces room={room} track={track} car={car} position={position} lapSdS={spread.sdS} />
       <p className="mt-3 max-w-[860px] text-xs text-quiet">
-        Whole steps of the whole model. Laps a side: to see it 4 times in 5, by ranks, with laps that scatter as above; what lies between two outings comes on
-        top. Most single changes cannot be shown in five laps a side.
+        Whole steps of the whole model. Lines and parts by their mass, air, tyres and what is expected of them; what gears give stands in Drivetrain. Laps a
+        side: to see it 4 times in 5, by ranks, with laps that scatter as above; what lies between two outings comes on top. Most single changes cannot be shown
+        in five laps a side.
       </p>
     </>
   )
