@@ -26,6 +26,67 @@ test('the lap of a stage: title, what holds the car, seconds to the wish, levers
   await expect(page.getByRole('row', { name: /^Lap/ })).toContainText('unlikely', { timeout: 30_000 })
 })
 
+test('what a lap is fitted to is chosen by keyboard, and taken back', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/track?stage=${LAST}`)
+  await expect(page.getByText(/By all sessions that stand, the grip alone/)).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: 'Change what it is fitted to' }).press('Enter')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('checkbox')).toHaveCount(4)
+  await dialog.getByLabel('By', { exact: true }).selectOption('gripAndBraking')
+  await dialog.getByRole('checkbox').first().press('Space')
+  await dialog.getByRole('button', { name: 'Fit to these' }).press('Enter')
+  await expect(dialog).toBeHidden()
+  await expect(page.getByText(/By 3 of 4 sessions, with 8\d.% of the brakes used/)).toBeVisible({ timeout: 20_000 })
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText(/By all sessions that stand, the grip alone/)).toBeVisible({ timeout: 20_000 })
+})
+
+test('a goal of laps is of one track: beside the other on the Board, judged by its own laps, and taken back', async ({ page }) => {
+  const build = await buildAddress(page, 'Gannet')
+  await page.goto(`${build}/plan?tab=goals&stage=${LAST}`)
+  await page.getByLabel('Of', { exact: true }).selectOption('lapTime')
+  await page.getByLabel('Value', { exact: true }).fill('1:05')
+  await page.getByLabel('Track (goals of laps)').selectOption({ label: 'Tarwick Quarry' })
+  await page.getByRole('button', { name: 'Add it' }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Lap, Tarwick Quarry' })).toContainText('1:05.00')
+  await page
+    .getByRole('link', { name: /^Board/ })
+    .first()
+    .click()
+  const row = page.getByRole('row', { name: /Tarwick Quarry/ })
+  await expect(row).toContainText(/on course|doubtful|unlikely/, { timeout: 40_000 })
+  await expect(page.getByRole('row', { name: /Skarvholm airfield/ })).toContainText('unlikely')
+  await page.keyboard.press('Control+z')
+  await expect(row).toHaveCount(0)
+})
+
+test('a session on track says what it used up, in the unit of each life', async ({ page }) => {
+  const { path, stage } = await freshBuild(page)
+  const post = async (resource: string, data: object) =>
+    expect((await page.request.post(`/api${path}/${resource}`, { data: { id: randomUUID(), ...data } })).status()).toBe(201)
+  const [trackId, trackSessionId] = [randomUUID(), randomUUID()]
+  await post('tracks', { id: trackId, name: 'Lane', isClosed: false, segments: [{ lengthM: 1500 }] })
+  await post('track-sessions', { id: trackSessionId, stageId: stage, trackId, at: '2026-10-10T09:00:00Z' })
+  for (const position of [0, 1, 2]) await post('laps', { trackSessionId, position, lapS: 60 })
+  for (const [name, unit] of [
+    ['front hub', 'hours'],
+    ['soft set', 'laps'],
+    ['shaft', 'days'],
+  ] as const)
+    await post('parts', { kind: name, name, life: { amount: 40, unit }, status: 'fitted' })
+  await page.goto(`${path}/track?tab=sessions&stage=${stage}`)
+  await expect(page.getByText('front hub 0.05 hours, soft set 3 laps, shaft 1 day.')).toBeVisible()
+  await page.getByRole('button', { name: 'Log the use of 3 parts' }).click()
+  await expect(page.getByText('Logged for all 3 fitted parts that have a life.')).toBeVisible()
+  const { partUses } = await (await page.request.get(`/api${path}/records`)).json()
+  expect(partUses.map(({ amount, trackSessionId: of }: { amount: number; trackSessionId: string }) => [amount, of]).sort()).toEqual([
+    [0.05, trackSessionId],
+    [1, trackSessionId],
+    [3, trackSessionId],
+  ])
+})
+
 test('an idea in one line is priced, or refused in words', async ({ page }) => {
   const build = await buildAddress(page, 'Gannet')
   await page.goto(`${build}/track?tab=worth&stage=${LAST}`)

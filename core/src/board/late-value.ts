@@ -1,10 +1,10 @@
 import type { DrivetrainMetric } from '../records/metric-keys.ts'
 import { drivetrainValue } from '../rooms/drivetrain/metrics.ts'
-import { lapTimeValue } from '../rooms/track/metrics.ts'
+import { lapTimeValue, plannedGripValue } from '../rooms/track/metrics.ts'
 import type { Car } from '../stages/car.ts'
 import type { StageValue } from '../stages/stage-value.ts'
 
-const OF_A_LAP = /^lapTime (.+)$/
+const OF_A_LAP = /^(lapTime|cornerGrip) (.+)$/
 
 /**
  * A metric whose sums take long, at a stage, worked out here and now: what a thread of the pool is asked for after a car said that it comes later. A lap is
@@ -12,6 +12,7 @@ const OF_A_LAP = /^lapTime (.+)$/
  * @example lateValue(CAR, 1, 'lapTime skarvholm') // undefined
  */
 export function lateValue(car: Car, position: number, asked: string): StageValue | undefined {
-  const trackId = OF_A_LAP.exec(asked)?.[1]
-  return trackId === undefined ? drivetrainValue(car, position, asked as DrivetrainMetric) : lapTimeValue(car, position, trackId)
+  const [, metric, trackId] = OF_A_LAP.exec(asked) ?? []
+  if (trackId === undefined) return drivetrainValue(car, position, asked as DrivetrainMetric)
+  return metric === 'lapTime' ? lapTimeValue(car, position, trackId) : plannedGripValue(car, position, trackId)
 }

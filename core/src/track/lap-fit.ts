@@ -121,7 +121,7 @@ export interface SectorFit {
 }
 
 /** No driver uses less of the brakes on a clean lap, or more than they have. */
-const [LEAST_BRAKING, MOST_BRAKING] = [0.3, 1.1]
+export const [LEAST_BRAKING, MOST_BRAKING] = [0.3, 1.1]
 /** A sector is named where it is left over by more than this, s, and by 2 of its spreads. */
 const ODD_SECTOR_S = 0.1
 

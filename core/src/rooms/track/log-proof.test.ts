@@ -2,9 +2,12 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it, test } from 'vitest'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { openCar } from '../../stages/car.ts'
+import { WAITING } from '../../stages/stage-value.ts'
 import { cornerGripAt } from './corner-grip.ts'
+import { lapStage } from './lap-inputs.ts'
 import { logCarOf, powerProofAt } from './log-proof.ts'
-import { TRACK_VALUES } from './metrics.ts'
+import { plannedGripValue, TRACK_VALUES } from './metrics.ts'
+import { lapAtStage } from './stage-lap.ts'
 import { makeTrackRoom } from './track-room.ts'
 import { TRACK_WORKINGS } from './workings.ts'
 
@@ -82,7 +85,12 @@ describe('grip that corners show', () => {
   })
   it('is carried to later stages as calculated, never as measured, and has a working that names its laps', () => {
     const car = openCar(gannet)
-    expect(TRACK_VALUES.cornerGrip.at(car, 1)).toBeUndefined()
+    // Before it, what the fit of its lap says, later: the friction of its tyres times the fitted factor.
+    expect(TRACK_VALUES.cornerGrip.at(car, 1)).toBe(WAITING)
+    const [planned, friction] = [plannedGripValue(car, 1), lapStage(car, 1).inputs.find(({ key }) => key === 'friction')?.value ?? 0]
+    expect(planned?.value).toBeCloseTo(friction * (lapAtStage(car, 1)?.fit?.gripFactor ?? 0), 12)
+    expect(['calculated', 'guess']).toContain(planned?.proof)
+    expect(planned?.fromPosition).toBe(2)
     expect(TRACK_VALUES.cornerGrip.at(car, 4)).toMatchObject({ fromPosition: 2 })
     expect(['calculated', 'guess']).toContain((TRACK_VALUES.cornerGrip.at(car, 4) as { proof: string }).proof)
     expect(

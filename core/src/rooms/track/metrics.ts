@@ -115,8 +115,29 @@ function driftValue(car: Car, position: number, metric: 'entrySpeed' | 'tyresPer
   return undefined
 }
 
-/** What windows of the stage itself say; else those of the latest stage before it, by what its tyres hold more or less. */
-function cornerGripValue(car: Car, position: number): StageValue | undefined {
+/** What the tyres hold as the fit of a driven lap has them: friction times the fitted factor. Later where the model has to find it. */
+function plannedGripAt(car: Car, position: number): StageValue | Waiting | undefined {
+  const track = controlTrack(car)
+  const anchor = track && anchorOf(car, position, track.id)
+  return track && anchor && lapStage(car, position).car ? car.later(`cornerGrip ${track.id}`, position) : undefined
+}
+
+/**
+ * Grip of a stage's tyres by the fit of its lap, worked out here and now; undefined where nothing was driven or fitted.
+ * @example plannedGripValue(CAR, 1) // undefined
+ */
+export function plannedGripValue(car: Car, position: number, trackId: string | null = null): StageValue | undefined {
+  const lap = lapAtStage(car, position, trackId)
+  const friction = lapStage(car, position).inputs.find(({ key }) => key === 'friction')
+  if (!lap?.fit || !friction) return undefined
+  const value = friction.value * lap.fit.gripFactor
+  // What the friction is unsure of, the fit takes in: their product is as sure as the fit.
+  const proof = lap.how === 'guess' || lap.proof === 'guess' ? 'guess' : 'calculated'
+  return known(value, friction.value * lap.fit.gripFactorSd, proof, lap.fromPosition ?? position)
+}
+
+/** What windows of the stage itself say; else those of the latest stage before it, by what its tyres hold more or less; else what the fit of its lap says. */
+function cornerGripValue(car: Car, position: number): StageValue | Waiting | undefined {
   for (let at = position; at >= 0; at--) {
     const found = cornerGripAt(car, at)
     if (!found) continue
@@ -128,7 +149,7 @@ function cornerGripValue(car: Car, position: number): StageValue | undefined {
     const sd = isSame || !after ? found.sd : Math.hypot(found.sd, (after.sd / after.value) * found.value)
     return known(found.value * ratio, sd * ratio, isSame ? 'calculated' : 'guess', at)
   }
-  return undefined
+  return plannedGripAt(car, position)
 }
 
 export const TRACK_VALUES: Readonly<Record<TrackMetric, MetricWork>> = {

@@ -6,7 +6,7 @@ import type { Car } from '../../stages/car.ts'
 import { normalCdf } from '../../stats/normal.ts'
 import { lapOf } from '../../track/lap.ts'
 import type { LapCar } from '../../track/lap-car.ts'
-import { asReference, fitGrip, fitGripAndBraking, type GripFit } from '../../track/lap-fit.ts'
+import { asReference, fitGrip, fitGripAndBraking, type GripFit, LEAST_BRAKING, MOST_BRAKING } from '../../track/lap-fit.ts'
 import { forecastLap, guessLap, type LapDoubt } from '../../track/lap-forecast.ts'
 import { LEAST_GAINS, learnedModelShare } from '../../track/model-share.ts'
 import type { TrackLine } from '../../track/track.ts'
@@ -141,6 +141,10 @@ function withBrakes(track: TrackLine, before: LapCar, fit: GripFit, { sectors }:
   )
   if (both instanceof CalculationError) return { ...alone, whyNoBrakes: both.message }
   const { gripFactor, brakingUse, brakingUseSd, leftS, odd } = both
+  if (brakingUse <= LEAST_BRAKING || brakingUse >= MOST_BRAKING) {
+    const share = `${(100 * brakingUse).toFixed(0)} % of the brakes or ${brakingUse <= LEAST_BRAKING ? 'less' : 'more'}`
+    return { ...alone, whyNoBrakes: `The sectors ask for ${share}: their times do not belong to the track’s sector marks. The grip alone is fitted.` }
+  }
   return { fit: { ...fit, gripFactor }, brakes: { brakingUse, brakingUseSd, leftS, odd }, whyNoBrakes: null, before: { ...before, gripFactor, brakingUse } }
 }
 

@@ -3,6 +3,7 @@ import { standardWords } from '@bold-ballast/core'
 import { Suspense, useState } from 'react'
 import { api } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
+import { LogUse } from '../../shared/log-use.tsx'
 import { Panel } from '../../ui/dialog.tsx'
 import { CsvButton } from '../../ui/files/csv-button.tsx'
 import { useAsked } from '../../ui/hooks/use-asked.ts'
@@ -11,7 +12,6 @@ import { useQuantities } from '../../ui/quantity.ts'
 import { Caution, Empty, LoadError, Loading } from '../../ui/states.tsx'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { dayText } from '../../ui/words.ts'
-import { LogUse } from './pulls/log-use.tsx'
 import { SessionPanel } from './pulls/session-panel.tsx'
 import { pullsTable } from './tables.ts'
 import { TABS } from './tabs.ts'
@@ -96,7 +96,7 @@ export function PowerPage() {
       {edited && (
         <Panel title={`${edited.dynoName}, ${dayText(edited.at)}`} onClose={() => setEditing(null)}>
           <SessionPanel records={records} stageId={stage.id} session={edited} air={null} onDone={() => setEditing(null)} />
-          <LogUse records={records} session={edited} />
+          <LogUse records={records} of={{ sessionId: edited.id }} ran={{ at: edited.at, hours: '1', laps: 0, runs: 0, tyrePartIds: [] }} where="at the dyno" />
         </Panel>
       )}
       {importingSession && !isAdding && (

@@ -1,6 +1,11 @@
 import {
+  type CoastingSamples,
+  type CoastPair,
   changedLapCar,
+  coastPairs,
+  coastWindows,
   gradeUnder,
+  keepFit,
   type Lap,
   type LapCar,
   type LapChange,
@@ -28,6 +33,13 @@ import {
 import { expose } from 'comlink'
 import { orRefused, type Refused } from '../../shared/refused.ts'
 
+/** A lap that is wanted of a car whose carried lap is known. */
+interface Wanted {
+  readonly car: LapCar
+  readonly lapS: number
+  readonly wantedS: number
+}
+
 const work = {
   /** The lap of a plan, and the model's own run of it. */
   drive(plan: LapPlan): { stage: StageLap | null; lap: Lap | null } | Refused {
@@ -39,23 +51,37 @@ const work = {
   ledger(track: TrackLine, stages: readonly { position: number; car: LapCar | null }[]): readonly StageLedger[] | Refused {
     return orRefused(() => secondsLedger(track, stages))
   },
+  /** What is wanted is wanted of the carried lap `lapS`: the model's own lap may lie beside it, and the levers move the model. */
   levers(
     track: TrackLine,
-    car: LapCar,
-    wantedS: number,
+    { car, lapS, wantedS }: Wanted,
     levers: readonly { lever: LapLever; bound: { value: number; by: string } }[],
   ): LeverAnswer[] | Refused {
-    return orRefused(() => levers.map((each) => pullLever({ track, car, wantedS, ...each, options: { stepM: 2 } })))
+    return orRefused(() => {
+      const asideS = lapS - lapOf(track, car).lapS
+      const pulled = levers.map((each) => pullLever({ track, car, wantedS: wantedS - asideS, ...each, options: { stepM: 2 } }))
+      return pulled.map((answer) => ({ ...answer, atBoundS: answer.atBoundS + asideS }))
+    })
   },
   worth(track: TrackLine, car: LapCar, lapSdS: number): readonly LapWorth[] | Refused {
     return orRefused(() => lapWorth(track, car, lapSdS))
   },
-  sets(track: TrackLine, car: LapCar, wantedS: number, parts: readonly WishedPart[]): readonly WishedSet[] | Refused {
-    return orRefused(() => wishedSets({ track, car, wantedS, parts }))
+  sets(track: TrackLine, { car, lapS, wantedS }: Wanted, parts: readonly WishedPart[]): readonly WishedSet[] | Refused {
+    return orRefused(() => {
+      const asideS = lapS - lapOf(track, car).lapS
+      return wishedSets({ track, car, wantedS: wantedS - asideS, parts }).map((set) => ({ ...set, lapS: set.lapS + asideS }))
+    })
   },
   /** Full throttle in one gear, in samples of a log; with the slope of the road where the lap lies on a track. */
   windows(samples: PullingSamples, inputs: LogCarInputs, road: { track: TrackLine; trace: LapTrace; fromS: number } | null): readonly PowerWindow[] | Refused {
     return orRefused(() => powerWindows({ samples, ...inputs, ...(road ? { gradeAt: gradeUnder(road.track, road.trace, road.fromS) } : {}) }))
+  },
+  /** Coasting in samples of a log, in pairs of out and back with their fits, and how many stretches found no partner. */
+  coasting(samples: CoastingSamples): { pairs: (CoastPair & { fit: ReturnType<typeof keepFit> })[]; left: number } | Refused {
+    return orRefused(() => {
+      const { pairs, left } = coastPairs(coastWindows(samples))
+      return { pairs: pairs.map((pair) => ({ ...pair, fit: keepFit(pair) })), left }
+    })
   },
   /** What a change does to a lap, s, and each of some changes alone. */
   changed(track: TrackLine, car: LapCar, changes: readonly LapChange[]): number[] | Refused {

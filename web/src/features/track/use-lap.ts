@@ -1,3 +1,4 @@
+import type { LogSamples } from '@bold-ballast/contract'
 import type { Lap, LapPlan, StageLap } from '@bold-ballast/core'
 import type { Remote } from 'comlink'
 import { useMemo } from 'react'
@@ -6,6 +7,9 @@ import type { TrackWorker } from './track.worker.ts'
 
 /** The thread on which laps are driven. */
 export const beginTrackWorker = () => new Worker(new URL('./track.worker.ts', import.meta.url), { type: 'module' })
+
+/** Fetches samples of a log within a time. */
+export type FetchSamples = (wish: { channels: readonly number[]; fromS: number; toS: number; most: number }) => Promise<LogSamples>
 
 /** A lap with the model's run of it, and the plan it belongs to. */
 export interface DrivenPlan {

@@ -22,8 +22,8 @@ export function Levers({ room, made, stage, track }: { room: TrackRoom; made: Tr
     async (remote) => {
       if (!stage.car || wantedS === null) return null
       return {
-        levers: await remote.levers(track, stage.car, wantedS, levers),
-        sets: parts.length > 0 ? await remote.sets(track, stage.car, wantedS, parts) : [],
+        levers: await remote.levers(track, { car: stage.car, lapS: stage.lapS, wantedS }, levers),
+        sets: parts.length > 0 ? await remote.sets(track, { car: stage.car, lapS: stage.lapS, wantedS }, parts) : [],
       }
     },
   )

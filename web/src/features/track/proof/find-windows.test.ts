@@ -1,6 +1,8 @@
+import type { LogSamples } from '@bold-ballast/contract'
 import type { RoomLog } from '@bold-ballast/core'
 import { describe, expect, it } from 'vitest'
-import { lap } from '../session-fixture.ts'
+import { lap, session } from '../session-fixture.ts'
+import { coastingSamples, coastingWrites } from './coasting.ts'
 import { partsOf, windowWrites } from './find-windows.ts'
 
 const log = { id: 'log', durationS: 3600, rowCount: 180_000 } as RoomLog
@@ -30,5 +32,30 @@ describe('a log read for windows', () => {
     // What is stored is power at a speed, never less than nothing.
     expect(writes[1]).toMatchObject({ body: { of: 'power', gear: 3, points: [{ speedRpm: 5000, powerW: 0, sdW: 2 }] } })
     expect(writes[2]).toMatchObject({ body: { of: 'grip', grip: 1.1, fromS: 22, toS: 107 } })
+  })
+})
+
+describe('coasting handed to Aero', () => {
+  const piece = (timeS: number[], speed: number[], more: Record<string, number[]> = {}) =>
+    ({
+      timeS,
+      channels: Object.entries({ speed, ...more }).map(([role, least]) => ({ role, least, most: least })),
+    }) as unknown as LogSamples
+  it('joins pieces that overlap, each time once, and leaves out channels that no piece has', () => {
+    const samples = coastingSamples([piece([0, 1, 2], [30, 29, 28], { throttle: [0, 0, 0] }), piece([1, 2, 3], [29, 28, 27])])
+    expect(samples.timeS).toEqual([0, 1, 2, 3])
+    expect(samples.speedMps).toEqual([30, 29, 28, 27])
+    expect(samples.throttle).toEqual([0, 0, 0, Number.NaN])
+    expect(samples.brakePa).toBeNull()
+  })
+  it('is one test of the session’s car and air, with a run for each pair', () => {
+    let count = 0
+    const run = { timeS: [0, 1], speedMps: [30, 29] }
+    const pairs = [1, 2].map(() => ({ out: run, back: run, fit: {} as never }))
+    const inputs = { car: { massKg: 1342, massSdKg: 3 } } as never
+    const writes = coastingWrites({ pairs, left: 0 }, session({ kind: 'straight' }), inputs, () => `id ${++count}`)
+    expect(writes.map(({ resource }) => resource)).toEqual(['aero-tests', 'aero-runs', 'aero-runs'])
+    expect(writes[0]).toMatchObject({ kind: 'create', body: { id: 'id 1', kind: 'coastDown', placeName: 'Field', massKg: 1342, massSdKg: 3, stageId: 'now' } })
+    expect(writes[1]).toMatchObject({ body: { testId: 'id 1', steady: null, coast: { out: run, back: run } } })
   })
 })

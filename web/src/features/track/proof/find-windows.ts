@@ -1,4 +1,4 @@
-import type { BatchWrite, LogSamples } from '@bold-ballast/contract'
+import type { BatchWrite } from '@bold-ballast/contract'
 import {
   attempt,
   CalculationError,
@@ -12,7 +12,7 @@ import {
 } from '@bold-ballast/core'
 import { type Remote, wrap } from 'comlink'
 import type { TrackWorker } from '../track.worker.ts'
-import { beginTrackWorker } from '../use-lap.ts'
+import { beginTrackWorker, type FetchSamples } from '../use-lap.ts'
 import { type LoggedRoomLap, layLap, samplesByRole } from '../use-lap-log.ts'
 
 /** What a log was found to hold; why not, where it holds none. */
@@ -53,7 +53,7 @@ export async function findWindows({
   laps: readonly LoggedRoomLap[]
   track: TrackRoom['tracks'][number]
   inputs: LogCarInputs
-  fetchSamples: (wish: { channels: readonly number[]; fromS: number; toS: number; most: number }) => Promise<LogSamples>
+  fetchSamples: FetchSamples
 }): Promise<FoundWindows> {
   const channels = log.channels.flatMap(({ role }, i) => (POWER.includes(role) || LAID.includes(role) ? [i] : []))
   const thread = beginTrackWorker()

@@ -1,4 +1,5 @@
 import {
+  CalculationError,
   type LeftOver,
   type LogCarInputs,
   logCarOf,
@@ -10,6 +11,7 @@ import {
   type TrackRoom,
 } from '@bold-ballast/core'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { api, readFailure } from '../../../data/api.ts'
 import { useAppDispatch } from '../../../data/store.ts'
 import { useWidth } from '../../../ui/hooks/use-width.ts'
@@ -19,7 +21,9 @@ import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert, Empty } from '../../../ui/states.tsx'
 import { dayText } from '../../../ui/words.ts'
 import type { TrackTabProps } from '../tab-props.ts'
+import type { FetchSamples } from '../use-lap.ts'
 import { loggedLaps } from '../use-lap-log.ts'
+import { coastingWrites, findCoasting } from './coasting.ts'
 import { findWindows, logsOfStage, windowWrites } from './find-windows.ts'
 import { PowerFigure } from './power-figure.tsx'
 
@@ -41,6 +45,7 @@ function LogLine({
 }) {
   const dispatch = useAppDispatch()
   const [write] = api.useBatchMutation()
+  const [handed, setHanded] = useState<string | null>(null)
   const [state, setState] = useState<{ readonly isReading: boolean; readonly told: readonly string[]; readonly failure: string | null }>({
     isReading: false,
     told: [],
@@ -48,11 +53,30 @@ function LogLine({
   })
   const own = windows.filter(({ logId }) => logId === log.id)
   const count = (of: RoomWindow['of']) => own.filter((window) => window.of === of).length
+  const fetchSamples: FetchSamples = (wish) => dispatch(api.endpoints.logSamples.initiate({ buildId, logId: log.id, ...wish }, { subscribe: false })).unwrap()
+  const handOver = async () => {
+    setHanded(null)
+    setState({ isReading: true, told: [], failure: null })
+    try {
+      const found = await findCoasting(log, fetchSamples)
+      const left = found.left === 0 ? '' : ` ${found.left} more found no run the other way.`
+      if (found.pairs.length === 0) {
+        const none = `The car rolled freely both ways on no straight of it: out of gear, no pedal, for 8 s and down to two thirds of the speed.${left}`
+        return setState({ isReading: false, told: [none], failure: null })
+      }
+      const answer = await write({ buildId, batchId: crypto.randomUUID(), writes: coastingWrites(found, session, inputs, () => crypto.randomUUID()) })
+      setState({ isReading: false, told: [], failure: answer.error ? readFailure(answer.error).message : null })
+      if (!answer.error)
+        setHanded(
+          `${found.pairs.length} ${found.pairs.length === 1 ? 'pair' : 'pairs'} of coasting ${found.pairs.length === 1 ? 'is' : 'are'} a test of Aero now.${left}`,
+        )
+    } catch (error) {
+      setState({ isReading: false, told: [], failure: error instanceof CalculationError ? error.message : readFailure(error).message })
+    }
+  }
   const read = async () => {
     setState({ isReading: true, told: [], failure: null })
     try {
-      const fetchSamples = (wish: { channels: readonly number[]; fromS: number; toS: number; most: number }) =>
-        dispatch(api.endpoints.logSamples.initiate({ buildId, logId: log.id, ...wish }, { subscribe: false })).unwrap()
       const laps = loggedLaps(session).filter(({ lap, log: { id } }) => lap.isClean && id === log.id)
       const found = await findWindows({ log, laps, track, inputs, fetchSamples })
       const writes = windowWrites(found, own, () => crypto.randomUUID())
@@ -74,6 +98,17 @@ function LogLine({
           {state.isReading ? 'Reading …' : own.length === 0 ? 'Read it' : 'Read it again'}
           <span className="sr-only"> {log.fileName}</span>
         </button>
+        <button type="button" className="word-link" disabled={state.isReading} onClick={() => void handOver()}>
+          Hand its coasting to Aero<span className="sr-only">, of {log.fileName}</span>
+        </button>
+        {handed && (
+          <span role="status">
+            {handed}{' '}
+            <Link className="word-link" to={`/builds/${buildId}/aero?tab=proof&stage=${session.record.stageId}`}>
+              See it there
+            </Link>
+          </span>
+        )}
       </p>
       {state.told.map((words) => (
         <p key={words} className="border-l-4 border-wait pl-3">

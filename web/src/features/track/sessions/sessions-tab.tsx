@@ -1,3 +1,4 @@
+import type { RecordsAnswer } from '@bold-ballast/contract'
 import {
   bestLaps,
   type DriftDays,
@@ -12,12 +13,13 @@ import {
 } from '@bold-ballast/core'
 import { useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
+import { LogUse } from '../../../shared/log-use.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
 import { useRemoval } from '../../../ui/forms/removal.tsx'
 import { useAddress } from '../../../ui/hooks/use-address.ts'
 import { useAsked } from '../../../ui/hooks/use-asked.ts'
 import { useWidth } from '../../../ui/hooks/use-width.ts'
-import { useQuantities } from '../../../ui/quantity.ts'
+import { numberText, useQuantities } from '../../../ui/quantity.ts'
 import { ScrollBox } from '../../../ui/scroll-box.tsx'
 import { Alert, Caution, Empty } from '../../../ui/states.tsx'
 import { dayText, timeText } from '../../../ui/words.ts'
@@ -157,7 +159,15 @@ function LapFacts({ session }: { session: RoomTrackSession }) {
   )
 }
 
+/** What the session was to the parts of the car: its laps and runs, and the hours that its laps make. */
+export function ranOf({ record, laps, runs }: Pick<RoomTrackSession, 'record' | 'laps' | 'runs'>) {
+  const hours = laps.reduce((sum, { lapS }) => sum + lapS, 0) / 3600
+  const tyrePartIds = [record.frontTyresPartId, record.rearTyresPartId].flatMap((id) => id ?? [])
+  return { at: record.at, hours: hours > 0 ? numberText(Number(hours.toFixed(2))) : '0', laps: laps.length, runs: runs.length, tyrePartIds }
+}
+
 function SessionDetail({
+  records,
   buildId,
   session,
   room,
@@ -165,6 +175,7 @@ function SessionDetail({
   edit,
   isAsked,
 }: {
+  records: RecordsAnswer
   buildId: string
   session: RoomTrackSession
   room: TrackRoom
@@ -213,6 +224,7 @@ function SessionDetail({
       {record.kind !== 'runs' && <Stopwatch key={`watch ${record.id}`} buildId={buildId} session={session} />}
       <LogLaps key={`log ${record.id}`} buildId={buildId} session={session} room={room} />
       <CornerCards session={session} />
+      <LogUse key={`use ${record.id}`} records={records} of={{ trackSessionId: record.id }} ran={ranOf(session)} where="on track" />
       {laps.length > 0 && (
         <ScrollBox label="Laps of the session" className="mt-4">
           <table className="w-full max-w-[640px]">
@@ -280,6 +292,7 @@ export function SessionsTab({ records, room, stageId, position, driven }: TrackT
             <TrackPlanView records={records} room={room} stageId={stageId} position={position} lapS={driven?.stage?.lapS ?? null} />
           </div>
           <SessionDetail
+            records={records}
             key={picked.record.id}
             buildId={buildId}
             session={picked}
