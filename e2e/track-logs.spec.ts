@@ -87,7 +87,7 @@ test('two laps along the track: where B gains and loses; power and grip out of t
   await expect(page.getByText(/\d+ full-throttle windows, corners of 4 laps/)).toHaveCount(3)
   await expect(page.getByText('Reading …')).toHaveCount(0)
   await expect(page.getByText('Road and dyno agree.')).toBeVisible()
-  await page.getByRole('button', { name: 'Hand its coasting to Aero, of 2026-10-10-1140.csv' }).click()
+  await page.getByRole('button', { name: /^Hand its coasting to Aero\s+of 2026-10-10-1140\.csv/ }).click()
   await expect(page.getByText(/The car rolled freely both ways on no straight of it/)).toBeVisible({ timeout: 30_000 })
   await page.goto(`${gannet}/track?tab=proof&stage=${stages.find(({ position }) => position === 4)?.id}`)
   await expect(page.getByText('No log of this stage')).toBeVisible()

@@ -99,7 +99,7 @@ function LogLine({
           <span className="sr-only"> {log.fileName}</span>
         </button>
         <button type="button" className="word-link" disabled={state.isReading} onClick={() => void handOver()}>
-          Hand its coasting to Aero<span className="sr-only">, of {log.fileName}</span>
+          Hand its coasting to Aero<span className="sr-only"> of {log.fileName}</span>
         </button>
         {handed && (
           <span role="status">
