@@ -118,9 +118,9 @@ describe('how outings differ', () => {
 })
 
 describe('what the model is trusted', () => {
-  const stageOf = (car: ReturnType<typeof openCar>, driven: number, at: number) => ({
-    lap: lapStage(car, at),
-    toFit: { ...(lapPlan(car, 0, car.records.tracks[0] as never).driven as object), lapS: driven, position: at } as never,
+  const anchor = (car: ReturnType<typeof openCar>, driven: number, at: number) => ({
+    stage: lapStage(car, at),
+    driven: { ...(lapPlan(car, 0, car.records.tracks[0] as never).driven as object), lapS: driven, position: at } as never,
     factors: 'grip' as const,
   })
   it(
@@ -130,9 +130,9 @@ describe('what the model is trusted', () => {
       const track = car.records.tracks[0] as never
       // The car of stage 1 and that of stage 0 by turns: each change is forecast, and driven at once and a half of it.
       const gain = (lapAtStage(car, 1)?.lapS ?? 0) - (lapAtStage(car, 0)?.lapS ?? 0)
-      const stages = Array.from({ length: 6 }, (_, i) => stageOf(car, 96.2 + (i % 2 === 0 ? 0 : 1.5 * gain), i % 2))
-      expect(drivenPairs([{ track, stages: stages.slice(0, 5) }], 9)).toEqual([])
-      const pairs = drivenPairs([{ track, stages }], 9)
+      const driven = Array.from({ length: 6 }, (_, i) => anchor(car, 96.2 + (i % 2 === 0 ? 0 : 1.5 * gain), i % 2))
+      expect(drivenPairs([{ track, driven: driven.slice(0, 5) }])).toEqual([])
+      const pairs = drivenPairs([{ track, driven }])
       expect(pairs).toHaveLength(5)
       const plan = lapPlan(car, 1, track)
       const [usual, learned] = [workLap(plan), workLap({ ...plan, pairs })]
@@ -140,8 +140,8 @@ describe('what the model is trusted', () => {
       expect(learned?.model?.isLearned).toBe(true)
       expect(learned?.lapS).toBe(usual?.lapS)
       expect(learned?.modelSdS).toBeCloseTo(((usual?.modelSdS ?? 0) / 0.2) * (learned?.model?.share ?? 0), 9)
-      // Nothing of a stage or later ones counts for its own forecast.
-      expect(drivenPairs([{ track, stages }], 5)).toEqual([])
+      // A stage whose car nobody knows is passed over.
+      expect(drivenPairs([{ track, driven: [...driven, { ...anchor(car, 96, 0), stage: { ...lapStage(car, 0), car: null } }] }])).toHaveLength(5)
     },
     LONG_MS,
   )

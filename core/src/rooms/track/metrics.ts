@@ -10,7 +10,7 @@ import { anchorOf, drivenAt } from './driven-laps.ts'
 import { expectedDriftDay } from './expected.ts'
 import { lapStage } from './lap-inputs.ts'
 import { brakeShareAt } from './stage-brakes.ts'
-import { lapAtStage, lapPlan, type StageLap } from './stage-lap.ts'
+import { isLapUnchanged, lapAtStage, type StageLap } from './stage-lap.ts'
 import { controlTrack, standingSessions, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 
 /** What the track rests on beside the car's own lists. */
@@ -92,7 +92,7 @@ function lapTimeAt(car: Car, position: number, trackId: string | null = null): S
   const driven = drivenAt(car, position, track.id)
   if (driven) return known(driven.lapS, driven.factSdS, driven.proof)
   if (!lapStage(car, position).car && !anchorOf(car, position, track.id)) return undefined
-  return lapPlan(car, position, track).isUnchanged ? lapTimeValue(car, position, track.id) : car.later(`lapTime ${track.id}`, position)
+  return isLapUnchanged(car, position, track) ? lapTimeValue(car, position, track.id) : car.later(`lapTime ${track.id}`, position)
 }
 
 /** How well pistons and pads are known, as a share of the front's (common practice, no source). */

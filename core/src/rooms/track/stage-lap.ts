@@ -46,33 +46,39 @@ export interface LapPlan {
 export function lapPlan(car: Car, position: number, track: TrackLine & { readonly id: string }): LapPlan {
   const driven = drivenAt(car, position, track.id) ?? null
   const anchor = anchorOf(car, position, track.id)
-  const between = anchor ? Array.from({ length: Math.max(0, position - anchor.position) }, (_, i) => anchor.position + 1 + i) : []
   return {
     track,
     stage: lapStage(car, position),
     driven,
     anchor: anchor ? { driven: anchor, stage: lapStage(car, anchor.position), factors: fitFactorsOf(car, track.id) } : null,
-    isUnchanged: anchor !== undefined && anchor.position <= position && between.every((at) => !touchesLaps(car, at)),
+    isUnchanged: isLapUnchanged(car, position, track),
     pairs: drivenPairs(
       car.records.tracks.map((each) => ({
         track: each,
-        stages: car.stages.map((_, at) => ({ lap: lapStage(car, at), toFit: drivenToFit(car, at, each.id) ?? null, factors: fitFactorsOf(car, each.id) })),
+        driven: car.stages.slice(0, position).flatMap((_, at): LapAnchor[] => {
+          const toFit = drivenToFit(car, at, each.id)
+          return toFit ? [{ driven: toFit, stage: lapStage(car, at), factors: fitFactorsOf(car, each.id) }] : []
+        }),
       })),
-      position,
     ),
   }
 }
 
-interface DrivenStages {
-  readonly track: TrackLine
-  readonly stages: readonly { readonly lap: LapStage; readonly toFit: DrivenLap | null; readonly factors: FitFactors }[]
+/** Whether nothing on the way from the stage that a lap is carried from touches it. */
+export function isLapUnchanged(car: Car, position: number, track: { readonly id: string }): boolean {
+  const anchor = anchorOf(car, position, track.id)
+  if (!anchor || anchor.position > position) return false
+  return car.stages.slice(anchor.position + 1, position + 1).every((_, i) => !touchesLaps(car, anchor.position + 1 + i))
 }
 
-/** Stages before one that were driven behind each other on a track: each change between two of them was forecast and driven. None while they are too few. */
-export function drivenPairs(tracks: readonly DrivenStages[], before: number): readonly DrivenPair[] {
-  const pairs = tracks.flatMap(({ track, stages }) => {
-    const driven = stages.slice(0, before).flatMap(({ lap, toFit, factors }) => (toFit && lap.car ? [{ driven: toFit, stage: lap, factors }] : []))
-    return driven.slice(1).map((after, i): DrivenPair => ({ track, before: driven[i] as LapAnchor, after }))
+/**
+ * Stages that were driven behind each other on a track: each change between two of them was forecast and driven. None while they are too few to teach
+ * anything. `driven`: of each track the driven stages before the one that is forecast, in their order.
+ */
+export function drivenPairs(tracks: readonly { readonly track: TrackLine; readonly driven: readonly LapAnchor[] }[]): readonly DrivenPair[] {
+  const pairs = tracks.flatMap(({ track, driven }) => {
+    const known = driven.filter(({ stage }) => stage.car !== null)
+    return known.slice(1).map((after, i): DrivenPair => ({ track, before: known[i] as LapAnchor, after }))
   })
   return pairs.length < LEAST_GAINS ? [] : pairs
 }

@@ -16,7 +16,7 @@ import { type LapStage, lapStage } from './lap-inputs.ts'
 import type { ClassBounds } from './lever-bounds.ts'
 import { type PowerProof, powerProofAt } from './log-proof.ts'
 import { brakesAtStage } from './stage-brakes.ts'
-import { drivenPairs, type LapPlan } from './stage-lap.ts'
+import { drivenPairs, type LapAnchor, type LapPlan } from './stage-lap.ts'
 import { controlTrack, lapSchoolOf, type RoomTrackSession, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 import { tyrePairs, type WheelPair } from './tyre-pairs.ts'
 import { type PlannedLapLine, plannedLapLines, type WishedLapPart, wishedLapParts } from './wished.ts'
@@ -194,9 +194,11 @@ export function planOfRoom(room: TrackRoom, position: number, trackId: string, i
     pairs: drivenPairs(
       room.tracks.map((each) => ({
         track: each,
-        stages: room.stages.map(({ lap, toFit }) => ({ lap, toFit: toFit[each.id] ?? null, factors: factorsOf(each.id) })),
+        driven: room.stages.slice(0, position).flatMap(({ lap, toFit }): LapAnchor[] => {
+          const own = toFit[each.id]
+          return own ? [{ driven: own, stage: lap, factors: factorsOf(each.id) }] : []
+        }),
       })),
-      position,
     ),
   }
 }
