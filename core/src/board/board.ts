@@ -5,6 +5,7 @@ import type { Limit, Target } from '../records/plan-kinds.ts'
 import { isRead } from '../rooms/drivetrain/stage-yardsticks.ts'
 import { type StageRoad, stageRoads } from '../rooms/jobs/jobs-room.ts'
 import { powerAtStage } from '../rooms/power/power-at-stage.ts'
+import { lapMisses } from '../rooms/track/advice.ts'
 import { massOf, massOrProblem } from '../rooms/weight/mass-at-stage.ts'
 import type { Car } from '../stages/car.ts'
 import { WAITING, type Waiting } from '../stages/stage-value.ts'
@@ -106,7 +107,7 @@ export function makeBoard(car: Car, today: string, metrics: MetricSet = ALL_METR
     return mass instanceof CalculationError ? [`Stage ${position} ${stage.name}: ${mass.message}`] : []
   })
   const rows = boardRows(values, today)
-  const isWaiting = roads === WAITING || rows.some(({ cells }) => cells.includes(WAITING))
+  const isWaiting = roads === WAITING || rows.some(({ cells }) => cells.includes(WAITING)) || lapMisses(car).some(({ miss }) => miss === WAITING)
   return { stages, rows, trail: trail(car), next: whatNext(values, today), problems, ...(isWaiting ? { isWaiting } : {}) }
 }
 

@@ -95,6 +95,15 @@ export function drivenToFit(car: Car, position: number, trackId: string): Driven
   return drivenOf(car, position, own.length > 0 ? own : standing)
 }
 
+/** The latest stage before one that was driven and whose car is known: what its own lap was forecast from; undefined where none was. */
+export function drivenBefore(car: Car, position: number, trackId: string): DrivenLap | undefined {
+  for (let at = position - 1; at >= 0; at--) {
+    const driven = drivenToFit(car, at, trackId)
+    if (driven && lapStage(car, at).car) return driven
+  }
+  return undefined
+}
+
 /** The stage whose driven laps a stage's own lap is carried from: the latest up to it, else the next later; undefined where none was driven. */
 export function anchorOf(car: Car, position: number, trackId: string): DrivenLap | undefined {
   const order = [...Array.from({ length: position + 1 }, (_, i) => position - i), ...car.stages.map((_, i) => i).filter((i) => i > position)]

@@ -1,10 +1,13 @@
 import { describe, expect, it } from 'vitest'
+import { lateValue } from '../../board/late-value.ts'
 import { EXAMPLE_AIRFIELD } from '../../calculations/examples/example-lap.ts'
 import { EXAMPLE_RECORDS } from '../../calculations/examples/example-records.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { openCar } from '../../stages/car.ts'
+import { WAITING } from '../../stages/stage-value.ts'
 import { lapOf } from '../../track/lap.ts'
 import { asReference, sectorSeconds } from '../../track/lap-fit.ts'
+import { lapMisses, TRACK_ADVICE } from './advice.ts'
 import { lapStage } from './lap-inputs.ts'
 import { drivenPairs, lapAtStage, lapPlan, workLap } from './stage-lap.ts'
 import { makeTrackRoom, planOfRoom } from './track-room.ts'
@@ -145,4 +148,34 @@ describe('what the model is trusted', () => {
     },
     LONG_MS,
   )
+})
+
+describe('a lap that its forecast does not reach', () => {
+  const drivenTwice = (second: number) => ({
+    trackSessions: [session('a'), session('b', { stageId: 'strip', at: '2026-06-10T10:00:00Z' })],
+    laps: [...laps('a', [96.2, 96.25, 96.3, 96.22]), ...laps('b', [second, second + 0.02, second + 0.05, second + 0.03])],
+    changes: EXAMPLE_RECORDS.changes.map((change) => ({ ...change, state: 'done', doneAt: '2026-02-01T10:00:00Z' })),
+  })
+  const advised = (second: number) => {
+    const records = build(drivenTwice(second))
+    const car = openCar(records, { later: (asked, position) => lateValue(openCar(records), position, asked) })
+    return TRACK_ADVICE.flatMap(({ find }) => [...(find(car, '2026-07-01') as readonly { code: string }[])]).filter(({ code }) => code === 'lap-unexplained')
+  }
+  it(
+    'is told once it lies beyond the doubt of both, and waits while the model drives',
+    () => {
+      const car = openCar(build(drivenTwice(95)))
+      expect(lapMisses(car).map(({ miss, position, from }) => [miss, position, from])).toEqual([[WAITING, 1, 0]])
+      const forecast = workLap(lapPlan(car, 1, car.records.tracks[0] as never, true))
+      expect(forecast?.how).toBe('fitted')
+      expect(advised(forecast?.lapS ?? 0)).toEqual([])
+      const slow = advised((forecast?.lapS ?? 0) + 6)
+      expect(slow).toMatchObject([{ position: 1, from: 0, name: 'Field' }])
+      expect((slow[0] as unknown as { missS: number }).missS).toBeGreaterThan(4)
+    },
+    LONG_MS,
+  )
+  it('is nothing of a stage that was driven first', () => {
+    expect(lapMisses(openCar(build({ trackSessions: [session('a')], laps: laps('a', [96.2, 96.3]) })))).toEqual([])
+  })
 })

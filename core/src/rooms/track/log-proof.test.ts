@@ -3,6 +3,7 @@ import { describe, expect, it, test } from 'vitest'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { openCar } from '../../stages/car.ts'
 import { WAITING } from '../../stages/stage-value.ts'
+import { TRACK_ADVICE } from './advice.ts'
 import { cornerGripAt } from './corner-grip.ts'
 import { lapStage } from './lap-inputs.ts'
 import { logCarOf, powerProofAt } from './log-proof.ts'
@@ -55,6 +56,15 @@ describe('power on the road', () => {
     expect(logCarOf(lap, null)?.car.airDensityKgM3).toBe(gannet.build.airDensityKgM3)
     expect(logCarOf({ ...lap, car: null }, null)).toBeNull()
   })
+})
+
+it('what next tells that road and dyno do not agree, and what the rest looks like', () => {
+  const advised = (factor: number) =>
+    TRACK_ADVICE.flatMap(({ find }) => [...(find(openCar({ ...gannet, logWindows: scaled(factor) }), '2026-10-20') as readonly { code: string }[])])
+  expect(advised(1).some(({ code }) => code === 'road-and-dyno')).toBe(false)
+  const [told] = advised(0.85).filter(({ code }) => code === 'road-and-dyno') as unknown as { position: number; ratio: number; cause: string }[]
+  expect(told).toMatchObject({ position: 2, cause: expect.stringMatching(/mass|slope|drag/) })
+  expect(told?.ratio).toBeCloseTo(0.85, 1)
 })
 
 describe('grip that corners show', () => {

@@ -10,7 +10,7 @@ import { anchorOf, drivenAt } from './driven-laps.ts'
 import { expectedDriftDay } from './expected.ts'
 import { lapStage } from './lap-inputs.ts'
 import { brakeShareAt } from './stage-brakes.ts'
-import { isLapUnchanged, lapAtStage, type StageLap } from './stage-lap.ts'
+import { isLapUnchanged, lapAtStage, lapMissAt, type StageLap } from './stage-lap.ts'
 import { controlTrack, standingSessions, touchesLaps, trackOf, trackSessions } from './track-sessions.ts'
 
 /** What the track rests on beside the car's own lists. */
@@ -83,6 +83,15 @@ const asStageValue = (car: Car, position: number, { lapS, sdS, proof, fromPositi
 export function lapTimeValue(car: Car, position: number, trackId: string | null = null): StageValue | undefined {
   const lap = lapAtStage(car, position, trackId)
   return lap && asStageValue(car, position, lap)
+}
+
+/**
+ * How far a driven lap lies from what was forecast of it, worked out here and now, s; undefined where nothing was forecast or driven.
+ * @example lapMissValue(CAR, 1, null) // undefined
+ */
+export function lapMissValue(car: Car, position: number, trackId: string | null): StageValue | undefined {
+  const found = lapMissAt(car, position, trackId)
+  return found && known(found.missS, found.sdS, 'calculated')
 }
 
 /** At once where it was driven or is carried as it is; later where the model has to drive it. */

@@ -10,7 +10,7 @@ import { asReference, fitGrip, fitGripAndBraking, type GripFit, LEAST_BRAKING, M
 import { forecastLap, guessLap, type LapDoubt } from '../../track/lap-forecast.ts'
 import { LEAST_GAINS, learnedModelShare } from '../../track/model-share.ts'
 import type { TrackLine } from '../../track/track.ts'
-import { anchorOf, type DrivenLap, drivenAt, drivenToFit, fitFactorsOf } from './driven-laps.ts'
+import { anchorOf, type DrivenLap, drivenAt, drivenBefore, drivenToFit, fitFactorsOf } from './driven-laps.ts'
 import type { LapInput } from './lap-input.ts'
 import { type LapStage, lapStage, unsureLapInputs } from './lap-inputs.ts'
 import { touchesLaps, trackOf } from './track-sessions.ts'
@@ -42,33 +42,71 @@ export interface LapPlan {
   readonly pairs: readonly DrivenPair[]
 }
 
-/** What the lap of a stage on a track is worked out of. */
-export function lapPlan(car: Car, position: number, track: TrackLine & { readonly id: string }): LapPlan {
-  const driven = drivenAt(car, position, track.id) ?? null
-  const anchor = anchorOf(car, position, track.id)
+/** What the lap of a stage on a track is worked out of. As a forecast it knows nothing of what was driven at the stage itself or later. */
+export function lapPlan(car: Car, position: number, track: TrackLine & { readonly id: string }, isForecast = false): LapPlan {
+  const anchor = isForecast ? drivenBefore(car, position, track.id) : anchorOf(car, position, track.id)
+  const asAnchor = (driven: DrivenLap, trackId: string): LapAnchor => ({
+    driven,
+    stage: lapStage(car, driven.position),
+    factors: fitFactorsOf(car, trackId),
+  })
   return {
     track,
     stage: lapStage(car, position),
-    driven,
-    anchor: anchor ? { driven: anchor, stage: lapStage(car, anchor.position), factors: fitFactorsOf(car, track.id) } : null,
-    isUnchanged: isLapUnchanged(car, position, track),
+    driven: isForecast ? null : (drivenAt(car, position, track.id) ?? null),
+    anchor: anchor ? asAnchor(anchor, track.id) : null,
+    isUnchanged: anchor !== undefined && isUntouched(car, anchor.position, position),
     pairs: drivenPairs(
       car.records.tracks.map((each) => ({
         track: each,
-        driven: car.stages.slice(0, position).flatMap((_, at): LapAnchor[] => {
+        driven: car.stages.slice(0, position).flatMap((_, at) => {
           const toFit = drivenToFit(car, at, each.id)
-          return toFit ? [{ driven: toFit, stage: lapStage(car, at), factors: fitFactorsOf(car, each.id) }] : []
+          return toFit ? [asAnchor(toFit, each.id)] : []
         }),
       })),
     ),
   }
 }
 
+/** Whether no stage after one, up to another that is no earlier, touches a lap. */
+const isUntouched = (car: Car, from: number, to: number): boolean =>
+  from <= to && car.stages.slice(from + 1, to + 1).every((_, i) => !touchesLaps(car, from + 1 + i))
+
 /** Whether nothing on the way from the stage that a lap is carried from touches it. */
 export function isLapUnchanged(car: Car, position: number, track: { readonly id: string }): boolean {
   const anchor = anchorOf(car, position, track.id)
-  if (!anchor || anchor.position > position) return false
-  return car.stages.slice(anchor.position + 1, position + 1).every((_, i) => !touchesLaps(car, anchor.position + 1 + i))
+  return anchor !== undefined && isUntouched(car, anchor.position, position)
+}
+
+/** Whether a miss is told: over two spreads of forecast and driven together, and 0.2 % of the lap. */
+export const isTold = (missS: number, sdS: number, lapS: number): boolean => Math.abs(missS) > 2 * sdS && Math.abs(missS) > 0.002 * lapS
+
+/** What was driven at a stage, less what was forecast of it from the stage driven before. */
+export interface LapMiss {
+  readonly missS: number
+  /** Of forecast and driven together. */
+  readonly sdS: number
+  /** Over two spreads and 0.2 %: nobody can explain it. */
+  readonly isTold: boolean
+}
+
+/**
+ * How far a driven lap lies from its forecast. Source: the room's page.
+ * @example lapMiss({ lapS: 84.9, sdS: 0.1 }, { lapS: 84.2, sdS: 0.2 }).isTold // true
+ */
+export function lapMiss(driven: { readonly lapS: number; readonly sdS: number }, forecast: { readonly lapS: number; readonly sdS: number }): LapMiss {
+  const missS = driven.lapS - forecast.lapS
+  const sdS = Math.hypot(forecast.sdS, driven.sdS)
+  return { missS, sdS, isTold: isTold(missS, sdS, driven.lapS) }
+}
+
+/** The miss of a stage on a track, worked out here and now; undefined where it was not driven, or nothing was before. */
+export function lapMissAt(car: Car, position: number, trackId: string | null): LapMiss | undefined {
+  const track = trackOf(car, trackId)
+  const driven = track && drivenAt(car, position, track.id)
+  if (!track || !driven || !drivenBefore(car, position, track.id)) return undefined
+  const forecast = workLap(lapPlan(car, position, track, true))
+  return forecast?.how === 'fitted' ? lapMiss(driven, forecast) : undefined
 }
 
 /**

@@ -1,10 +1,7 @@
-import { planOfRoom, type TrackRoom } from '@bold-ballast/core'
+import { lapMiss, planOfRoom, type TrackRoom } from '@bold-ballast/core'
 import { useMemo } from 'react'
 import { useQuantities } from '../../../ui/quantity.ts'
 import { useLap } from '../use-lap.ts'
-
-/** Told beyond two spreads and this share of the lap. */
-const LEAST_SHARE = 0.002
 
 /** Driven less what was forecast from the stage before it: what nobody can explain, or that it came as forecast. */
 export function Unexplained({ room, position, trackId }: { room: TrackRoom; position: number; trackId: string }) {
@@ -13,9 +10,7 @@ export function Unexplained({ room, position, trackId }: { room: TrackRoom; posi
   const plan = useMemo(() => planOfRoom(room, position, trackId, true), [room, position, trackId])
   const forecast = useLap(plan)?.stage
   if (!driven || !plan || !forecast || forecast.how !== 'fitted') return null
-  const missS = driven.lapS - forecast.lapS
-  const sdS = Math.hypot(forecast.sdS, driven.sdS)
-  const isTold = Math.abs(missS) > 2 * sdS && Math.abs(missS) > LEAST_SHARE * driven.lapS
+  const { missS, isTold } = lapMiss(driven, forecast)
   return (
     <section className="mb-4">
       <h2 className="mb-1">What was driven, against what was forecast</h2>
