@@ -2,11 +2,12 @@ import type { BuildRecords } from '../../records/records.ts'
 import type { Car } from '../../stages/car.ts'
 import { comingEvents } from '../../stages/coming-events.ts'
 import { defineAdvice, type ItemOf, type Sayings } from '../../stages/define-advice.ts'
+import { checkDrifts } from './drifts.ts'
 import { type Due, dueAt } from './states.ts'
 import { takeAlong } from './take.ts'
 
 /** What the rules of What next read beside the car's own lists. */
-export const CHECKS_READS = ['checks', 'marks', 'tasks', 'events', 'partUses'] as const
+export const CHECKS_READS = ['checks', 'marks', 'tasks', 'events', 'partUses', 'trackSessions', 'laps'] as const
 
 /** How soon an event is near enough for its checks to be told, days. */
 const SOON_DAYS = 60
@@ -110,7 +111,33 @@ const toolNobodyPacks = defineAdvice({
   },
 })
 
-export const CHECKS_ADVICE = [badSafety, gearExpires, touchedBolts, toolNobodyPacks] as const
+/** A standard value on its way to where it warns, told before it is there. */
+const valueDrifts = defineAdvice({
+  rank: 53,
+  find: (car: Car, today) => {
+    const drifts = checkDrifts(car.records)
+    return drifts.flatMap(({ check, drift, per }) =>
+      drift.limit === null || drift.useLeft === null || !check.reading
+        ? []
+        : [
+            {
+              code: 'value-drifts',
+              position: nextEvent(car, today).position,
+              checkId: check.id,
+              name: check.name,
+              quantity: check.reading.quantity,
+              now: drift.now,
+              limit: drift.limit,
+              isFalling: drift.perUse < 0,
+              left: drift.useLeft,
+              per,
+            } as const,
+          ],
+    )
+  },
+})
+
+export const CHECKS_ADVICE = [badSafety, gearExpires, touchedBolts, valueDrifts, toolNobodyPacks] as const
 
 export const CHECKS_SAYINGS: Sayings<ItemOf<typeof CHECKS_ADVICE>> = {
   'check-bad': ({ position, name, note }, { at }) => ({
@@ -130,6 +157,11 @@ export const CHECKS_SAYINGS: Sayings<ItemOf<typeof CHECKS_ADVICE>> = {
     text: `${name}${count > 1 ? ' first' : ''}; about ${Math.max(1, Math.round(minutes))} min in all.`,
     to: at('checks', position, '&tab=ready'),
     isDanger: true,
+  }),
+  'value-drifts': ({ position, name, quantity, now, limit, isFalling, left, per }, { text, at }) => ({
+    head: `${name} ${isFalling ? 'falls' : 'rises'} slowly`,
+    text: `From ${text(quantity, now)} now it would be at ${text(quantity, limit)} in about ${Math.max(1, Math.round(left))} ${per === 'hour' ? 'h of laps' : 'days'}, if it goes on so. Look for wear before it is there.`,
+    to: at('checks', position, '&tab=due'),
   }),
   'tool-unpacked': ({ position, tool, count }, { at }) => ({
     head: `Pack a ${tool}`,

@@ -154,7 +154,7 @@ describe('a lap that its forecast does not reach', () => {
   const drivenTwice = (second: number) => ({
     trackSessions: [session('a'), session('b', { stageId: 'strip', at: '2026-06-10T10:00:00Z' })],
     laps: [...laps('a', [96.2, 96.25, 96.3, 96.22]), ...laps('b', [second, second + 0.02, second + 0.05, second + 0.03])],
-    changes: EXAMPLE_RECORDS.changes.map((change) => ({ ...change, state: 'done', doneAt: '2026-02-01T10:00:00Z' })),
+    changes: build({}).changes.map((change) => ({ ...change, state: 'done', doneAt: '2026-02-01T10:00:00Z' })),
   })
   const advised = (second: number) => {
     const records = build(drivenTwice(second))
