@@ -30,7 +30,7 @@ const MOST_AHEAD = 2
  * Whether a standard value drifts with use, by least squares, told where the interval of 19 in 20 leaves out nought; with the limit it runs towards. Null with
  * fewer than five readings, with no use between them, where it does not drift for sure, and where no limit is reached within twice the use that was read.
  * Source: least squares and Student's t.
- * @example slowDrift([0, 1, 2, 3, 4].map((use) => ({ use, value: 5 - 0.1 * use })), { low: 4.2, high: null }).useLeft // 4
+ * @example slowDrift([0, 1, 2, 3, 4].map((use) => ({ use, value: 5 - 0.1 * use })), { low: 4.25, high: null }).useLeft // 3.5
  */
 export function slowDrift(readings: readonly UsedReading[], { low, high }: { readonly low: number | null; readonly high: number | null }): SlowDrift | null {
   const n = readings.length
