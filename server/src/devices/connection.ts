@@ -15,6 +15,7 @@ import {
   type LogRun,
   type LogSample,
 } from '@bold-ballast/contract'
+import { afterSilence } from './after-silence.ts'
 
 const RETRY_MS = 1000
 /** A device that says nothing for so long counts as lost. */
@@ -56,7 +57,7 @@ export class DeviceConnection {
   private air: AirReading | null = null
   private sending: NodeJS.Timeout | null = null
   private retry: NodeJS.Timeout | null = null
-  private silence: NodeJS.Timeout | null = null
+  private stopSilence = () => {}
   private isClosed = false
 
   constructor(port: number) {
@@ -95,12 +96,12 @@ export class DeviceConnection {
     const id = this.nextId++
     return new Promise((resolve) => {
       if (!this.socket || this.state === 'lost') return resolve('The device does not answer. Check that it is on, then find it again.')
-      const timer = setTimeout(() => {
+      const stop = afterSilence(ANSWER_MS, () => {
         this.waiting.delete(id)
         resolve('The device did not answer in time. Try again.')
-      }, ANSWER_MS)
+      })
       this.waiting.set(id, (refusal) => {
-        clearTimeout(timer)
+        stop()
         resolve(refusal)
       })
       this.socket.write(`${JSON.stringify({ ...command, id })}\n`)
@@ -119,7 +120,7 @@ export class DeviceConnection {
   close(): void {
     this.isClosed = true
     if (this.retry) clearTimeout(this.retry)
-    if (this.silence) clearTimeout(this.silence)
+    this.stopSilence()
     if (this.sending) clearTimeout(this.sending)
     this.socket?.destroy()
   }
@@ -179,8 +180,8 @@ export class DeviceConnection {
       this.waiting.get(message.id)?.(message.type === 'done' ? null : message.message)
       this.waiting.delete(message.id)
     }
-    if (this.silence) clearTimeout(this.silence)
-    this.silence = setTimeout(() => this.socket?.destroy(), SILENCE_MS)
+    this.stopSilence()
+    this.stopSilence = afterSilence(SILENCE_MS, () => this.socket?.destroy())
   }
 
   /** Kept with the pulls before it, and told some at a time. A pull that counts from the start again is another one, whatever its number. */
@@ -239,7 +240,7 @@ export class DeviceConnection {
   private becomes(state: 'connected' | 'lost'): void {
     if (this.state === state) return
     this.state = state
-    if (state === 'lost' && this.silence) clearTimeout(this.silence)
+    if (state === 'lost') this.stopSilence()
     this.tell({ type: 'state', state, at: new Date().toISOString() })
   }
 

@@ -61,3 +61,21 @@ it('who listens hears of the next device on the same port, after the first was l
   expect(events[0]).toMatchObject({ type: 'state', state: 'connected' })
   stop()
 }, 30_000)
+
+it('a device that went on talking while this thread was held up is not taken for silent', async () => {
+  service = new DeviceService({ first: FIRST, last: FIRST })
+  const states: string[] = []
+  const { id } = await service.startStandIn('scales')
+  const off = await service.listen(id, (event) => event.type === 'state' && states.push(event.state))
+  for (let i = 0; i < 2; i++) {
+    // A process of its own, it talks on; the thread that would hear it sleeps for longer than silence may last.
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 3200)
+    await new Promise((resolve) => setTimeout(resolve, 300))
+  }
+  const asked = service.command(id, { type: 'tare' })
+  await new Promise((resolve) => setImmediate(resolve))
+  Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 2500)
+  await asked
+  off()
+  expect(states).toEqual(['connected'])
+}, 20_000)
