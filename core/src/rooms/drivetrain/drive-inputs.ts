@@ -127,6 +127,10 @@ export function tyresOf(car: Car, line: Driveline) {
   return { own, front, rear }
 }
 
+/** Whether anybody said how large a tyre is. */
+export const hasSize = (drive: DriveOf<'tyre'> | undefined): drive is DriveOf<'tyre'> =>
+  drive !== undefined && (drive.code !== null || drive.circumferenceM !== null)
+
 /** Rolling radius of a tyre, m. */
 export function radiusOf(drive: DriveOf<'tyre'>): { value: number; sd: number; isMeasured: boolean } {
   const { radiusM, radiusSdM, isMeasured: byRollOut } = tyreRolling(drive)
@@ -139,7 +143,7 @@ export function inputsOf(car: Car, position: number, line: Driveline): DriveInpu
   const { own } = tyresOf(car, line)
   const box = driveOf(line, 'gearbox')
   const settings = settingsAtStage(car, position)
-  const radius = own && (own.drive.code !== null || own.drive.circumferenceM !== null) ? radiusOf(own.drive) : undefined
+  const radius = hasSize(own?.drive) ? radiusOf(own.drive) : undefined
   const inertia = settings.engineInertiaKgM2
   const shiftS = box ? (box.drive.shiftS ?? USUAL_SHIFT_S[box.drive.style]) : undefined
   const slide = own?.drive.slideShare

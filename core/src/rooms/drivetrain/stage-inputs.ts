@@ -11,7 +11,7 @@ import { planAtStage } from '../power/engine-plan-at-stage.ts'
 import { curveAtStage } from '../power/power-at-stage.ts'
 import { massOf } from '../weight/mass-at-stage.ts'
 import { frontShareAt } from '../weight/metrics.ts'
-import { type DriveInput, type DriveInputKey, drivenAxle, inputsOf, radiusOf, tyresOf } from './drive-inputs.ts'
+import { type DriveInput, type DriveInputKey, drivenAxle, hasSize, inputsOf, radiusOf, tyresOf } from './drive-inputs.ts'
 import { settingsAtStage } from './drive-settings.ts'
 import { type Driveline, drivelineAtStage, driveOf, finalRatioOf } from './driveline.ts'
 
@@ -65,8 +65,7 @@ const LARGEST_AXLE_DIFFERENCE = 0.005
 
 function warningsOf(car: Car, line: Driveline): string[] {
   const { front, rear } = tyresOf(car, line)
-  const hasSize = (each: typeof front) => each && (each.drive.code !== null || each.drive.circumferenceM !== null)
-  if (car.records.build.drivenAxles !== 'all' || !front || !rear || !hasSize(front) || !hasSize(rear)) return []
+  if (car.records.build.drivenAxles !== 'all' || !hasSize(front?.drive) || !hasSize(rear?.drive)) return []
   const [a, b] = [radiusOf(front.drive).value, radiusOf(rear.drive).value]
   const share = Math.abs(a - b) / Math.max(a, b)
   return share > LARGEST_AXLE_DIFFERENCE
@@ -85,7 +84,7 @@ function missingOf(car: Car, position: number, line: Driveline): MissingInput[] 
     ...(frontShareAt(car, position) ? [] : [said('axle loads: the share of the front axle is not known', 'weight', '&tab=scales&do=weighing')]),
     ...(has('gearbox') || isBroken('gearbox') ? [] : [said('the gears', 'drivetrain', '&do=line')]),
     ...(has('finalDrive') || isBroken('finalDrive') ? [] : [said('the final drive', 'drivetrain', '&do=line')]),
-    ...(tyre && (tyre.drive.code !== null || tyre.drive.circumferenceM !== null) ? [] : [said('the size of the driven tyres', 'drivetrain', '&do=line')]),
+    ...(hasSize(tyre?.drive) ? [] : [said('the size of the driven tyres', 'drivetrain', '&do=line')]),
     ...line.conflicts.map(({ message }) => said(message, 'drivetrain', '&tab=gears')),
   ]
 }

@@ -1,7 +1,7 @@
 import { barPressures, brakeGain, brakeShare } from '../../brakes/brake-share.ts'
 import type { BrakeSystem } from '../../records/brake-kinds.ts'
 import type { Car } from '../../stages/car.ts'
-import { radiusOf, tyresOf } from '../drivetrain/drive-inputs.ts'
+import { hasSize, radiusOf, tyresOf } from '../drivetrain/drive-inputs.ts'
 import { driveStage } from '../drivetrain/stage-inputs.ts'
 
 /** The brakes that stand at a stage: its own, else the latest before it. */
@@ -16,7 +16,7 @@ export function brakesAtStage(car: Car, position: number): BrakeSystem | undefin
 /** Radii of the tyres of both axles, m; a usual one where no size is on record. Both ends alike, it drops out of a share. */
 function tyreRadii(car: Car, position: number): { front: number; rear: number } {
   const { front, rear } = tyresOf(car, driveStage(car, position).line)
-  const of = (tyre: typeof front) => (tyre && (tyre.drive.code !== null || tyre.drive.circumferenceM !== null) ? radiusOf(tyre.drive).value : null)
+  const of = (tyre: typeof front) => (hasSize(tyre?.drive) ? radiusOf(tyre.drive).value : null)
   const [a, b] = [of(front), of(rear)]
   return { front: a ?? b ?? 0.31, rear: b ?? a ?? 0.31 }
 }

@@ -151,7 +151,7 @@ describe('wanted parts', () => {
   it('move what they weigh over those of their kind, and what a tyre grips over the car’s', () => {
     const fitted = part({ id: 'old', name: 'old battery', status: 'fitted', mass: { massKg: 16, sdKg: null, proof: 'measured' } })
     const light = part({ mass: { massKg: 3, sdKg: null, proof: 'catalogue' }, cost: 240 })
-    expect(wished([fitted, light])).toEqual([{ id: 'p', name: 'battery', change: { massKg: -13 }, cost: 240, hours: null }])
+    expect(wished([fitted, light])).toEqual([{ id: 'p', name: 'battery', change: { massKg: -13 }, cost: 240, hours: null, unsaid: [] }])
     const tyre = (id: string, status: string, peak: number) =>
       part({ id, kind: 'tyre', name: id, status, drive: { role: 'tyre', friction: { peak, known: 'guess' } } })
     const [soft] = wished([tyre('now', 'fitted', 1.2), tyre('soft', 'wanted', 1.26)])

@@ -58,6 +58,38 @@ describe('what one line is expected to give', () => {
   })
 })
 
+describe('a part of the driveline that is thought about', () => {
+  const partOf = (records: BuildRecords, name: string) => wishedLapParts(openCar(records)).find((part) => part.name.startsWith(name))
+  const tyre = (more: object): BuildRecords['parts'][number] => {
+    const own = gannet.parts.find(({ drive }) => drive?.role === 'tyre')
+    if (own?.drive?.role !== 'tyre') throw new Error('the demo has a tyre')
+    return { ...own, id: 'taller', name: 'taller tyre', status: 'wanted', stageId: null, drive: { ...own.drive, ...more } }
+  }
+  it('is a final drive by its ratio over the one that the car would have: 35/9 over 41/9', () => {
+    expect(partOf(gannet, 'Longer final')?.change?.finalFactor).toBeCloseTo(3.89 / 4.56, 9)
+  })
+  it('is worth nothing of gears where the driveline is not whole', () => {
+    const without = { ...gannet, parts: gannet.parts.filter(({ drive }) => drive?.role !== 'gearbox') }
+    expect(partOf(without, 'Longer final')?.change?.finalFactor).toBeUndefined()
+  })
+  it('is a tyre by its grip, and by its size where that is another', () => {
+    const same = partOf({ ...gannet, parts: [...gannet.parts, tyre({})] }, 'taller')
+    expect(same?.change).toMatchObject({ gripFactor: 1, finalFactor: 1 })
+    // 2 m round instead of what the code gives: longer gears by the ratio of both.
+    const taller = partOf({ ...gannet, parts: [...gannet.parts, tyre({ circumferenceM: 2.2 })] }, 'taller')
+    expect(taller?.change?.finalFactor).toBeGreaterThan(0.8)
+    expect(taller?.change?.finalFactor).toBeLessThan(1)
+    const inFront = partOf({ ...gannet, parts: [...gannet.parts, tyre({ circumferenceM: 2.2, axle: 'front' })] }, 'taller')
+    expect(inFront?.change?.finalFactor).toBeUndefined()
+  })
+  it('says of another gearbox that its gears are not in it', () => {
+    const own = gannet.parts.find(({ drive }) => drive?.role === 'gearbox') as BuildRecords['parts'][number]
+    const box = { ...own, id: 'close', name: 'close box', status: 'wanted' as const, stageId: null }
+    expect(partOf({ ...gannet, parts: [...gannet.parts, box] }, 'close')?.unsaid).toEqual(['gears'])
+    expect(partOf(gannet, 'Longer final')?.unsaid).toEqual([])
+  })
+})
+
 describe('a planned line', () => {
   it('moves the mass with the off line it replaces, and has its price and its hours', () => {
     const wing = lineOf(gannet, 'wing with mounts')

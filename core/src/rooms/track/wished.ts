@@ -6,7 +6,10 @@ import type { Car } from '../../stages/car.ts'
 import type { LapChange } from '../../track/lap-change.ts'
 import { devicesAtStage } from '../aero/devices.ts'
 import { pickedNotch } from '../aero/totals.ts'
-import { frictionOf } from '../drivetrain/drive-inputs.ts'
+import { drivenAxle, frictionOf, hasSize, radiusOf, tyresOf } from '../drivetrain/drive-inputs.ts'
+import { settingsAtStage } from '../drivetrain/drive-settings.ts'
+import { driveOf, finalRatioOf, slotsOf } from '../drivetrain/driveline.ts'
+import { driveStage } from '../drivetrain/stage-inputs.ts'
 import { costOfOption, hoursOfOption, massOfOption } from '../jobs/decisions.ts'
 import { partsAtStage, partsOfKind, wholeMassKg } from '../parts/parts.ts'
 import { expectedOf } from './expected.ts'
@@ -20,14 +23,14 @@ export interface WishedLapPart {
   readonly cost: number | null
   /** Of open jobs that need it, as guesses run, h; null where none is typed. */
   readonly hours: number | null
+  /** What it touches and what it moves leaves out: power or air that nobody said, gears of another box. */
+  readonly unsaid: readonly ('power' | 'air' | 'gears')[]
 }
 
 /** A line that is not done yet, with what it moves of the car of its stage; the off line that it replaces counts with it. */
 export interface PlannedLapLine extends WishedLapPart {
   readonly position: number
   readonly isOff: boolean
-  /** What it touches and nobody said how much: it is not in what it moves. */
-  readonly unsaid: readonly ('power' | 'air')[]
 }
 
 const orNone = (change: LapChange): LapChange | null => (Object.keys(change).length > 0 ? change : null)
@@ -41,14 +44,31 @@ function changeOfPart(car: Car, part: Part): LapChange | null {
     .map(wholeMassKg)
   const [wholeKg, isKnown] = [wholeMassKg(part), masses.every((mass) => mass !== null)]
   const massKg = wholeKg !== null && isKnown ? wholeKg - masses.reduce<number>((sum, mass) => sum + (mass ?? 0), 0) : null
-  return orNone({ ...(massKg === null ? {} : { massKg }), ...gripOf(car, part, position), ...expectedOf(car, part.id, lapCar) })
+  return orNone({ ...(massKg === null ? {} : { massKg }), ...driveChangeOf(car, part, position), ...expectedOf(car, part.id, lapCar) })
 }
 
-/** A tyre's friction over that of the car's. */
-function gripOf(car: Car, part: Part | undefined, position: number): LapChange {
-  const own = lapStage(car, position).car?.friction
-  return part?.drive?.role === 'tyre' && own ? { gripFactor: frictionOf(part.drive, part.id).value / own } : {}
+/** What a part of the driveline moves: a tyre's friction over that of the car's, and how much shorter a final drive, or a driven tyre, makes every gear. */
+function driveChangeOf(car: Car, part: Part | undefined, position: number): LapChange {
+  const drive = part?.drive
+  const own = lapStage(car, position).car
+  if (!part || !drive || !own) return {}
+  const line = driveStage(car, position).line
+  if (drive.role === 'finalDrive') {
+    const before = driveOf(line, 'finalDrive')
+    const pair = settingsAtStage(car, position).pair
+    return own.gears && before ? { finalFactor: drive.ratio / finalRatioOf(before.drive, pair) } : {}
+  }
+  if (drive.role !== 'tyre') return {}
+  const before = slotsOf(drive).includes(`tyre ${drivenAxle(car)}`) ? tyresOf(car, line).own : undefined
+  const isOtherSize = own.gears !== null && hasSize(drive) && hasSize(before?.drive)
+  return {
+    gripFactor: frictionOf(drive, part.id).value / own.friction,
+    ...(isOtherSize && before ? { finalFactor: radiusOf(before.drive).value / radiusOf(drive).value } : {}),
+  }
 }
+
+/** Another gearbox has gears of its own, that a change of a lap does not know. */
+const gearsUnsaid = (part: Part | undefined): readonly 'gears'[] => (part?.drive?.role === 'gearbox' || part?.drive?.role === 'gear' ? ['gears'] : [])
 
 /**
  * Parts that are thought about and stand at no stage, each with what it would move.
@@ -63,6 +83,7 @@ export const wishedLapParts = (car: Car): WishedLapPart[] =>
       change: changeOfPart(car, part),
       cost: part.cost ?? null,
       hours: hoursOfOption(car, { partIds: [part.id], changeIds: [] })?.value ?? null,
+      unsaid: gearsUnsaid(part),
     }))
 
 /** Numbers of both, added; factors multiplied. */
@@ -99,26 +120,27 @@ function lineOf(car: Car, line: Change, position: number): PlannedLapLine {
     () => devicesOf(car, id, position),
     () => ({ change: {}, isUnsaid: true }),
   )
-  const tyre = gripOf(
-    car,
-    car.records.parts.find((part) => part.id === partId),
-    Math.max(0, position - 1),
-  )
+  const part = car.records.parts.find(({ id: own }) => own === partId)
+  const drive = driveChangeOf(car, part, Math.max(0, position - 1))
   return {
     id,
     name: line.name,
     position,
-    change: orNone([tyre, devices.change, expected].reduce(together, massKg === undefined ? {} : { massKg })),
+    change: orNone([drive, devices.change, expected].reduce(together, massKg === undefined ? {} : { massKg })),
     cost: costOfOption(car, option)?.value ?? null,
     hours: hoursOfOption(car, option)?.value ?? null,
     isOff: line.kind === 'off',
-    unsaid: [...(touchesPower && expected.powerW === undefined ? (['power'] as const) : []), ...(devices.isUnsaid ? (['air'] as const) : [])],
+    unsaid: [
+      ...(touchesPower && expected.powerW === undefined ? (['power'] as const) : []),
+      ...(devices.isUnsaid ? (['air'] as const) : []),
+      ...gearsUnsaid(part),
+    ],
   }
 }
 
 /**
- * Lines that are not done, each with what it moves of a lap: its mass with that of the off line it replaces, a tyre's grip, the areas of its device, and what is
- * expected of it.
+ * Lines that are not done, each with what it moves of a lap: its mass with that of the off line it replaces, a tyre's grip, a final drive's ratio, the areas of its
+ * device, and what is expected of it.
  * @example plannedLapLines(CAR).map(({ name }) => name) // ['cage']
  */
 export function plannedLapLines(car: Car): PlannedLapLine[] {

@@ -9,7 +9,7 @@ import { paddockWrites } from './sessions/paddock-writes.ts'
 import { sessionBody, sessionDefaults } from './sessions/session-form.ts'
 import { trackBody, trackDefaults } from './tracks/track-form.ts'
 import { brakeForm, keepWindows } from './tyres/brake-form.ts'
-import { forATenth, piecesOf } from './worth/pieces.tsx'
+import { forATenth, leftOut, piecesOf } from './worth/pieces.tsx'
 import { readIdea } from './worth/worth-tab.tsx'
 
 const UNITS = UNIT_SETS.metric
@@ -215,12 +215,16 @@ describe('a plan of booked time', () => {
 
 describe('what is thought about', () => {
   const line = { id: 'l', name: 'wing', position: 3, change: { massKg: 8, gripFactor: 1.25 }, cost: 380, hours: 12, isOff: false, unsaid: [] as const }
-  const part = { id: 'p', name: 'seat', change: null, cost: null, hours: null }
+  const part = { id: 'p', name: 'seat', change: null, cost: null, hours: null, unsaid: [] as const }
   it('is taken out of a car that has it, and put into one that has not', () => {
     const pieces = (position: number) => piecesOf({ planned: [line], wished: [part] }, position)
     expect(pieces(2)[0]).toMatchObject({ isIn: false, driven: { massKg: 8, gripFactor: 1.25 } })
     expect(pieces(3)[0]).toMatchObject({ isIn: true, driven: { massKg: -8, gripFactor: 0.8 } })
     expect(pieces(3)[1]).toMatchObject({ position: null, driven: null })
+  })
+  it('says in one sentence what its seconds leave out', () => {
+    expect(leftOut(['power', 'air'])).toBe('its power and air is not in it: nobody said what it gives')
+    expect(leftOut(['gears'])).toBe('its gears are not in it: try them in Drivetrain, Gears')
   })
   it('has a price for a tenth only where it gains', () => {
     expect(forATenth(380, -0.5)).toBeCloseTo(76, 9)

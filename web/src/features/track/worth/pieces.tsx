@@ -27,14 +27,23 @@ export const piecesOf = ({ planned, wished }: Pick<TrackRoom, 'planned' | 'wishe
     const isIn = line.position <= position
     return { ...line, isIn, driven: change && (isIn ? undoneLapChange(change) : change) }
   }),
-  ...wished.map(({ change, ...part }): Piece => ({ ...part, position: null, isIn: false, isOff: false, unsaid: [], driven: change })),
+  ...wished.map(({ change, ...part }): Piece => ({ ...part, position: null, isIn: false, isOff: false, driven: change })),
 ]
 
 /** For a tenth of a second that it gains; null where it gains nothing. */
 export const forATenth = (amount: number | null, seconds: number | undefined): number | null =>
   amount === null || seconds === undefined || seconds > -1e-4 ? null : amount / (-10 * seconds)
 
-const WHY_NOTHING = 'no effect on record: its mass, a tyre’s grip, or what is expected of it'
+/** What a piece touches and its seconds leave out, in one sentence. */
+export function leftOut(unsaid: Piece['unsaid']): string {
+  const nobodySaid = unsaid.filter((each) => each !== 'gears')
+  return [
+    ...(nobodySaid.length > 0 ? [`its ${nobodySaid.join(' and ')} is not in it: nobody said what it gives`] : []),
+    ...(unsaid.includes('gears') ? ['its gears are not in it: try them in Drivetrain, Gears'] : []),
+  ].join('; ')
+}
+
+const WHY_NOTHING = 'no effect on record: its mass, a tyre’s grip, a final drive’s ratio, or what is expected of it'
 
 /** What each planned line and each wanted part is worth in seconds, for its money and its hours, with the laps on each side that show it. */
 export function Pieces({
@@ -96,9 +105,7 @@ export function Pieces({
                   <th scope="row" className="py-1.5 text-left font-normal">
                     {piece.name}
                     {piece.isOff && ', off'}
-                    {piece.unsaid.length > 0 && (
-                      <span className="block text-xs text-wait">its {piece.unsaid.join(' and ')} is not in it: nobody said what this line gives</span>
-                    )}
+                    {piece.unsaid.length > 0 && <span className="block text-xs text-wait">{leftOut(piece.unsaid)}</span>}
                   </th>
                   <td className="py-1.5 pr-3 text-quiet tabular-nums">
                     {piece.position === null ? 'none yet' : piece.isIn ? `in ${piece.position}` : piece.position}
