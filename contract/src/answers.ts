@@ -96,9 +96,9 @@ export interface PullSamples {
 }
 
 /** The lists of which a build may share records with the others of the garage. */
-export const SHARED_LISTS = ['parts', 'ruleBooks', 'lessons'] as const
+export const SHARED_LISTS = ['parts', 'ruleBooks', 'lessons', 'tracks', 'courses'] as const
 export type SharedList = (typeof SHARED_LISTS)[number]
-export type ShelfAddress = 'parts' | 'rule-books' | 'lessons'
+export type ShelfAddress = 'parts' | 'rule-books' | 'lessons' | 'tracks' | 'courses'
 
 /** A record that its build shares with the others of the garage: they take a copy. */
 export interface ShelfEntry<List extends SharedList = SharedList> {

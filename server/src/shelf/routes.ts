@@ -9,7 +9,7 @@ import { plain } from '../records/versioned.ts'
 
 const isShared = (list: string): list is SharedList => (SHARED_LISTS as readonly string[]).includes(list)
 
-/** What builds of the garage share with each other, a list each: parts, rule books, lessons. */
+/** What builds of the garage share with each other, a list each: parts, rule books, lessons, tracks, courses. */
 export function shelfRoutes(knex: Knex): Router {
   const router = Router()
   router.get('/shelf/:address', async (request, response) => {

@@ -36,6 +36,8 @@ describe('the shared shelf', () => {
   test.each([
     ['rule-books', { name: 'Harbour Open', edition: '2027', rules: [{ key: 'mass', text: 'Least mass', sense: 'atLeast', metric: 'massReady', value: 1200 }] }],
     ['lessons', { text: 'Mark the bolts before the box goes in.', about: 'gearbox' }],
+    ['tracks', { name: 'Lane', isClosed: false, segments: [{ lengthM: 400 }] }],
+    ['courses', { name: 'Quay', corners: [{ name: 'Long quay', speedMps: 20 }] }],
   ])('%s too', async (resource, body) => {
     const { path } = await makeBuild(server)
     await server.call('POST', `${path}/${resource}`, { id: randomUUID(), ...body, ...(resource === 'lessons' ? { text: 'kept' } : { name: 'kept' }) })

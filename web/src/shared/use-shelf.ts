@@ -2,7 +2,13 @@ import type { SharedList, ShelfAddress, ShelfEntry } from '@bold-ballast/contrac
 import { useCallback } from 'react'
 import { api } from '../data/api.ts'
 
-const ADDRESSES: Readonly<Record<SharedList, ShelfAddress>> = { parts: 'parts', ruleBooks: 'rule-books', lessons: 'lessons' }
+const ADDRESSES: Readonly<Record<SharedList, ShelfAddress>> = {
+  parts: 'parts',
+  ruleBooks: 'rule-books',
+  lessons: 'lessons',
+  tracks: 'tracks',
+  courses: 'courses',
+}
 /** What is of the build a record came from, and not of the record. */
 const OF_ITS_BUILD = ['id', 'buildId', 'version', 'createdAt', 'createdBy', 'updatedAt', 'updatedBy', 'deletedAt']
 

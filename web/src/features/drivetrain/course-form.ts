@@ -18,6 +18,7 @@ export const courseFieldSpecs: readonly FieldSpec[] = [
     isWide: true,
   },
   { name: 'isClosed', label: 'The last straight leads to the first corner', type: 'checkbox' },
+  { name: 'isShared', label: 'Other builds of this garage may take a copy', type: 'checkbox' },
   { name: 'braking', label: 'Braking, m/s²', hint: '9 on slicks and dry ground is usual (common practice, no source).' },
 ]
 
@@ -35,9 +36,10 @@ export const courseDefaults = (course: Course | null, units: Units): FormValues 
         name: course.name,
         corners: course.corners.map((corner) => asText(units, corner)).join('\n'),
         isClosed: String(course.isClosed),
+        isShared: String(course.isShared),
         braking: numberText(course.brakingMps2),
       }
-    : { isClosed: 'true', braking: '9' }
+    : { isClosed: 'true', isShared: 'true', braking: '9' }
 
 /** One corner out of its line; what cannot be read is refused in the reader. */
 function readCorner(read: FormReader, line: string): Record<string, unknown> {
@@ -77,6 +79,6 @@ export function courseBody(read: FormReader): Record<string, unknown> {
     corners: lines.map((line) => readCorner(read, line)),
     isClosed: read.flag('isClosed'),
     brakingMps2: braking,
-    isShared: false,
+    isShared: read.flag('isShared'),
   }
 }

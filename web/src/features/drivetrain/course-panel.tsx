@@ -1,6 +1,7 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { useState } from 'react'
 import { api } from '../../data/api.ts'
+import { TakenFromOthers } from '../../shared/taken-from-others.tsx'
 import { RecordForm } from '../../ui/forms/record-form.tsx'
 import { useRemoval } from '../../ui/forms/removal.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
@@ -37,6 +38,18 @@ export function CoursePanel({ records, course, onDone }: { records: RecordsAnswe
             </button>
           )}
         </label>
+      )}
+      {picked === '' && (
+        <TakenFromOthers
+          list="courses"
+          buildId={buildId}
+          nameOf={({ name }) => name}
+          has={({ name }) => records.courses.some((own) => own.name === name)}
+          taken={(id, name) => {
+            setPicked(id)
+            return `${name} is copied.`
+          }}
+        />
       )}
       <RecordForm
         key={`${picked} ${edited?.version ?? 0}`}

@@ -16,6 +16,7 @@ import {
 } from '@bold-ballast/core'
 import { useMemo, useState } from 'react'
 import { api, readFailure } from '../../../data/api.ts'
+import { TakenFromOthers } from '../../../shared/taken-from-others.tsx'
 import { Panel } from '../../../ui/dialog.tsx'
 import type { FormValues } from '../../../ui/forms/form-reader.ts'
 import { RecordForm } from '../../../ui/forms/record-form.tsx'
@@ -189,6 +190,15 @@ export function TracksTab({ records, room, openTrack, track }: TrackTabProps) {
     address.set({ edit: id })
     setIsEditing(true)
   }
+  const others = (
+    <TakenFromOthers
+      list="tracks"
+      buildId={records.build.id}
+      nameOf={({ name }) => name}
+      has={({ name }) => records.tracks.some((own) => own.name === name)}
+      taken={(_, name) => `${name} is copied with its marks, without laps.`}
+    />
+  )
   return (
     <>
       {room.tracks.length === 0 ? (
@@ -199,13 +209,17 @@ export function TracksTab({ records, room, openTrack, track }: TrackTabProps) {
           <button type="button" className="button button-strong" onClick={() => edit('')}>
             New track
           </button>
+          {others}
         </Empty>
       ) : (
         <>
           <Basis records={records} room={room} />
-          <button type="button" className="button mb-3" onClick={() => edit('')}>
-            New track
-          </button>
+          <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+            <button type="button" className="button" onClick={() => edit('')}>
+              New track
+            </button>
+            {others}
+          </div>
           <ul>
             {room.tracks.map((each) => {
               const corners = cornersOf(each, each.marks)
