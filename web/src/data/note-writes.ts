@@ -28,8 +28,9 @@ const DONE_WORDS: Record<string, string> = {
 async function whatWasWritten(endpoint: string, args: Record<string, unknown>, answer: Record<string, unknown>): Promise<string> {
   if (endpoint === 'reorderStages') return 'the stages'
   if (endpoint === 'importPulls') return 'the pulls'
-  if (endpoint === 'batch') return `${(args.writes as readonly unknown[]).length} records`
-  const resource = (args.resource as string | undefined) ?? 'builds'
+  const writes = endpoint === 'batch' ? (args.writes as readonly { readonly resource: string }[]) : []
+  if (writes.length > 1) return `${writes.length} records`
+  const resource = writes[0]?.resource ?? (args.resource as string | undefined) ?? 'builds'
   const name = answer.name ?? answer.dynoName
   if (name) return `${name}`
   // Fetched when it is first needed; a notice without it is still a notice.

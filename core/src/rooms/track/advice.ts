@@ -15,7 +15,7 @@ export const LOCKING_MPS = 20
 /** Which axle of a stage locks first, and at how many g; undefined without brakes, mass or axle loads. */
 export function lockingAt(car: Car, position: number) {
   const share = brakeShareAt(car, position)
-  const own = lapStage(car, position).car
+  const own = lapStage(car, position).braking
   if (!share || !own) return undefined
   return { share: share.value, ...firstToLock(own, { frontShare: share.value, friction: own.friction, speedMps: LOCKING_MPS }) }
 }

@@ -1,3 +1,4 @@
+import type { BrakingCar } from '../../brakes/brake-share.ts'
 import { leaveSpeeds } from '../../drivetrain/leave-speeds.ts'
 import { driveMotion } from '../../drivetrain/motion.ts'
 import { powerFromTorqueW } from '../../dyno/power-torque.ts'
@@ -20,6 +21,8 @@ import { brakeShareAt } from './stage-brakes.ts'
 export interface LapStage {
   /** With all of the tyres' friction: before any fit. Null where something is missing. */
   readonly car: LapCar | null
+  /** What braking asks of the car: its loads, air and tyres, no power; null without mass or axle loads. */
+  readonly braking: (BrakingCar & Pick<LapCar, 'friction' | 'gripFactor'>) | null
   readonly inputs: readonly LapInput[]
   readonly missing: readonly MissingInput[]
   /** What of the stage a lap does not know of, as sentences. */
@@ -161,27 +164,31 @@ export const lapStage = rememberByIndex((car: Car, position: number): LapStage =
   ]
   const inputs = withExpected(car, position, known)
   const uncounted = uncountedOf(gears, power?.isPeakAlone ?? false, tyre.partId, drive)
-  const common = { inputs, missing, uncounted, tyrePartId: tyre.partId }
-  if (missing.length > 0 || !power) return { ...common, car: null }
   const value = (key: LapInputKey) => inputs.find((input) => input.key === key)?.value ?? 0
   const build = car.builds[position] ?? car.records.build
+  const braking = {
+    massKg: value('massKg'),
+    frontShare: value('frontShare'),
+    centreHeightM: value('centreHeightM'),
+    wheelbaseM: build.wheelbaseM,
+    friction: value('friction'),
+    gripFactor: 1,
+    dragAreaM2: value('dragAreaM2'),
+    downforceFrontM2: value('downforceFrontM2'),
+    downforceRearM2: value('downforceRearM2'),
+    airDensityKgM3: build.airDensityKgM3,
+  }
+  const hasLoads = !missing.some(({ room }) => room === 'weight')
+  const common = { inputs, missing, uncounted, tyrePartId: tyre.partId, braking: hasLoads ? braking : null }
+  if (missing.length > 0 || !power) return { ...common, car: null }
   return {
     ...common,
     car: {
-      massKg: value('massKg'),
-      frontShare: value('frontShare'),
-      centreHeightM: value('centreHeightM'),
-      wheelbaseM: build.wheelbaseM,
+      ...braking,
       trackM: (build.trackFrontM + build.trackRearM) / 2,
-      friction: value('friction'),
       loadSensitivity: value('loadSensitivity'),
-      gripFactor: 1,
       brakingUse: value('brakingUse'),
-      dragAreaM2: value('dragAreaM2'),
-      downforceFrontM2: value('downforceFrontM2'),
-      downforceRearM2: value('downforceRearM2'),
       rollingCoefficient: value('rollingCoefficient'),
-      airDensityKgM3: build.airDensityKgM3,
       drivenAxles: build.drivenAxles,
       rearTorqueShare: drive.car?.rearTorqueShare ?? null,
       brakeFrontShare: brakes?.value ?? null,

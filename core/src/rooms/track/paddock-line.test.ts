@@ -11,6 +11,10 @@ describe('the paddock line', () => {
     ['ease 4', { is: 'ease', ease: 4 }],
     ['pair', { is: 'pair' }],
     ['set rear bar soft', { is: 'set', what: 'rear bar', to: 'soft' }],
+    ['set front ride height 62 mm', { is: 'set', what: 'front ride height', to: '62 mm' }],
+    ['set camber -2.5 deg', { is: 'set', what: 'camber', to: '-2.5 deg' }],
+    ['set brake bar to two turns front', { is: 'set', what: 'brake bar', to: 'two turns front' }],
+    ['set 3-way damper soft', { is: 'set', what: '3-way damper', to: 'soft' }],
     ['say "pushes wide"', { is: 'say', words: 'pushes wide' }],
   ])('%s', (line, expected) => {
     expect(parsePaddockLine(line, OPTIONS)).toMatchObject(expected)

@@ -116,6 +116,17 @@ function readRun(rest: string, options: PaddockOptions): PaddockEntry {
   return { is: 'run', ...run, typed: rest }
 }
 
+/** What was turned, and to what: behind "to", else from the first number on, else the last word. */
+function readSet(text: string): { what: string; to: string } | null {
+  const said = /^(.+?)\s+to\s+(.+)$/i.exec(text)
+  if (said) return { what: said[1] as string, to: said[2] as string }
+  const words = text.split(/\s+/).filter((word) => word !== '')
+  if (words.length < 2) return null
+  const number = words.findIndex((word, i) => i > 0 && /^[-+−]?[.,]?\d/.test(word))
+  const at = number > 0 ? number : words.length - 1
+  return { what: words.slice(0, at).join(' '), to: words.slice(at).join(' ') }
+}
+
 /**
  * Reads one line of the paddock: laps with what they were (`1:24.90 traffic`), pressures, a tread, what was set, what was said, a run, a used pair.
  * Bare numbers are in the units given. Rejects what cannot be read, with the words it takes.
@@ -138,9 +149,9 @@ export function parsePaddockLine(text: string, options: PaddockOptions): Paddock
     case 'tread':
       return readTread(rest, options)
     case 'set': {
-      const words = rest.split(/\s+/).filter((word) => word !== '')
-      if (words.length < 2) throw missing('what and to what: set rear bar soft')
-      return { is: 'set', what: words.slice(0, -1).join(' '), to: words.at(-1) as string }
+      const found = readSet(rest)
+      if (!found) throw missing('what and to what: set rear bar soft, set ride height 62 mm, or set brake bar to two turns front')
+      return { is: 'set', ...found }
     }
     case 'say':
       if (rest === '') throw missing('what was said')

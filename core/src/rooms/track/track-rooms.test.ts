@@ -189,6 +189,12 @@ describe('brakes and drift', () => {
     expect(find(0.75)).not.toContain('rear-locks')
     expect(lockingAt(open(brakes(0.75)), 1)?.axle).toBe('front')
   })
+  it('which axle locks asks for no power, and for the loads', () => {
+    const [whole, powerless] = [open(brakes(0.75)), open({ ...brakes(0.75), sessions: [], pulls: [], standings: [], expectations: [] })]
+    expect(lapStage(powerless, 1).car).toBeNull()
+    expect(lockingAt(powerless, 1)).toEqual(lockingAt(whole, 1))
+    expect(lockingAt(open({ ...brakes(0.75), weighings: [] }), 1)).toBeUndefined()
+  })
   it('runs say entry, and pairs say tyres a day', () => {
     const runs = [25, 26, 27].map((entryMps, position) => ({
       id: `r${position}`,

@@ -1,9 +1,20 @@
 import { describe, expect, it, test } from 'vitest'
 import type { FindItem } from '../../shared/define-room.ts'
-import { findItems, indexItems, search } from './find-items.ts'
+import { findItems, indexItems, search, withPickedStage } from './find-items.ts'
 
 const item = (label: string, group = 'Parts', hint = ''): FindItem => ({ key: `${group} ${label}`, group, label, hint, to: '/' })
 const labels = (items: readonly FindItem[], text: string) => search(indexItems(items), text).map((found) => found.label)
+
+test.each([
+  ['/builds/b/track?tab=sessions&do=session', 's', '/builds/b/track?tab=sessions&do=session&stage=s'],
+  ['/builds/b/board', 's', '/builds/b/board?stage=s'],
+  ['/builds/b/weight?stage=own', 's', '/builds/b/weight?stage=own'],
+  ['/builds/other/board', 's', '/builds/other/board'],
+  ['/formulas', 's', '/formulas'],
+  ['/builds/b/board', null, '/builds/b/board'],
+])('%s with stage %s picked leads to %s', (to, picked, expected) => {
+  expect(withPickedStage(to, 'b', picked)).toBe(expected)
+})
 
 describe('finding', () => {
   const parts = [item('tailgate glass'), item('glass'), item('side glass, left'), item('fibreglass splitter'), item('bench', 'Parts', 'off, stage 1 Strip')]

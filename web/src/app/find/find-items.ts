@@ -43,6 +43,16 @@ export function findItems({
   return records && buildId ? [...everywhere, ...inRooms.flatMap((find) => find(`/builds/${buildId}`, records))] : everywhere
 }
 
+/** An address of the build that is open, with the stage that is picked, as the side list and its keys keep it; one that names a stage stays as it is. */
+export function withPickedStage(to: string, buildId: string | undefined, pickedStage: string | null): string {
+  if (buildId === undefined || pickedStage === null || !to.startsWith(`/builds/${buildId}/`)) return to
+  const [path, query] = to.split('?')
+  const search = new URLSearchParams(query)
+  if (search.has('stage')) return to
+  search.set('stage', pickedStage)
+  return `${path}?${search.toString()}`
+}
+
 const MOST_SHOWN = 40
 
 /** A list made ready to be searched on every key press. */

@@ -2,7 +2,7 @@ import type { GarageEntry } from '@bold-ballast/contract'
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
 import { useMemo, useState } from 'react'
-import { useMatch, useNavigate } from 'react-router'
+import { useMatch, useNavigate, useSearchParams } from 'react-router'
 import { api } from '../../data/api.ts'
 import { open } from '../../data/overlay-slice.ts'
 import { prefer } from '../../data/preferences.ts'
@@ -12,7 +12,7 @@ import type { FindInRoom, FindItem } from '../../shared/define-room.ts'
 import { exportBuild } from '../../shared/export-build.ts'
 import { closeByEscape } from '../../ui/dialog.tsx'
 import { ROOMS } from '../rooms.ts'
-import { findItems, indexItems, search } from './find-items.ts'
+import { findItems, indexItems, search, withPickedStage } from './find-items.ts'
 
 /** What each room adds, in the order of the side list: every folder of `features` with a `room.ts` may have a `find.ts`. */
 const FINDS = import.meta.glob<{ readonly findIn: FindInRoom }>('../../features/*/find.ts', { eager: true })
@@ -43,10 +43,11 @@ export function FindPanel({ onClose }: { onClose: () => void }) {
   const found = useMemo(() => search(index, typed), [index, typed])
   const { theme } = usePreferences()
   const navigate = useNavigate()
+  const [address] = useSearchParams()
   const dispatch = useAppDispatch()
   const act = ({ to, action }: FindItem) => {
     onClose()
-    if (to) void navigate(to)
+    if (to) void navigate(withPickedStage(to, buildId, address.get('stage')))
     else if (action === 'theme') dispatch(prefer({ theme: theme === 'light' ? 'dark' : 'light' }))
     else if (action === 'undo') void takeBackLast(dispatch)
     else if (action === 'redo') void putBackLast(dispatch)

@@ -18,7 +18,8 @@ describe('what a line of the paddock writes', () => {
   let count = 0
   const wheelOf = (made: { readonly body: Record<string, unknown> } | undefined, wheel: string) =>
     (made?.body.corners as Record<string, object | null> | undefined)?.[wheel]
-  const write = (entry: PaddockEntry, of = session()) => paddockWrites(entry, of, () => `new ${++count}`)
+  const write = (entry: PaddockEntry, of = session(), others: ReturnType<typeof session>[] = []) =>
+    paddockWrites(entry, of, [...others, of], () => `new ${++count}`)
   it('laps go behind those that are there, with what they were', () => {
     const found = write({
       is: 'laps',
@@ -45,6 +46,16 @@ describe('what a line of the paddock writes', () => {
   })
   it('what is set remembers what it was set to before, words stand below words, a pair adds up', () => {
     expect(write({ is: 'set', what: 'Rear bar', to: 'soft' })[0]?.body.turned).toEqual([...RECORD.turned, { what: 'Rear bar', from: 'middle', to: 'soft' }])
+    const turned = (what: string, to: string) => [{ what, from: null, to }]
+    const days = ['2026-01-02', '2026-01-04', '2026-01-03'].map((day, i) =>
+      session({ id: `day ${day}`, at: `${day}T09:00:00Z`, turned: turned('rear bar', ['hard', 'middle', 'soft'][i] as string) }),
+    )
+    const now = session({ id: 'now', at: '2026-01-05T09:00:00Z', turned: [] })
+    expect(write({ is: 'set', what: 'rear bar', to: 'soft' }, now, days)[0]?.body.turned).toEqual([{ what: 'rear bar', from: 'middle', to: 'soft' }])
+    // What was turned on a later day says nothing of this one, and what nobody turned before came from nowhere.
+    expect(write({ is: 'set', what: 'rear bar', to: 'soft' }, session({ id: 'now', at: '2026-01-01T09:00:00Z', turned: [] }), days)[0]?.body.turned).toEqual([
+      { what: 'rear bar', from: null, to: 'soft' },
+    ])
     expect(write({ is: 'say', words: 'nervous' })[0]?.body.words).toBe('calm\nnervous')
     expect(write({ is: 'pair' })[0]?.body.rearPairsUsed).toBe(1)
     expect(write({ is: 'pair' }, session({ rearPairsUsed: 5 }))[0]?.body.rearPairsUsed).toBe(6)

@@ -1,28 +1,15 @@
 import { planOfRoom, type TrackRoom, type TrackRoomStage } from '@bold-ballast/core'
-import { useEffect, useMemo } from 'react'
+import { useMemo } from 'react'
 import { api } from '../../data/api.ts'
 import { useBuild } from '../../data/use-build.ts'
 import { type RoomProps, useRoomOpening } from '../../shared/room-opening.tsx'
 import { useAddress } from '../../ui/hooks/use-address.ts'
+import { useTabKeys } from '../../ui/hooks/use-tab-keys.ts'
 import { useQuantities } from '../../ui/quantity.ts'
 import { OpenTab, Tabs, useTab } from '../../ui/tabs.tsx'
 import { trackNews } from './news.ts'
 import { DRIFT_TABS, TABS } from './tabs.ts'
 import { useLap } from './use-lap.ts'
-
-/** The key c asks whether the last session was faster than the one before it, where no field and no button has the focus. */
-function useCompareKey(ask: () => void) {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const isFree = document.activeElement === null || document.activeElement === document.body
-      if (event.key !== 'c' || event.ctrlKey || event.metaKey || event.altKey || !isFree) return
-      event.preventDefault()
-      ask()
-    }
-    document.addEventListener('keydown', press)
-    return () => document.removeEventListener('keydown', press)
-  }, [ask])
-}
 
 /** What a lap takes, what a change is worth, and whether it was faster. */
 export function TrackPage() {
@@ -41,7 +28,11 @@ function Room({ records, room, made, position, stageId }: RoomProps<TrackRoom, T
   const plan = useMemo(() => (track ? planOfRoom(room, position, track.id) : null), [room, position, track])
   const driven = useLap(plan)
   const { set } = address
-  useCompareKey(() => set({ tab: 'compare', a: '', b: '' }))
+  // Whether the last session was faster than the one before it.
+  useTabKeys((key) => {
+    if (key === 'c') set({ tab: 'compare', a: '', b: '' })
+    return key === 'c'
+  })
   return (
     <>
       <title>{`${records.build.name}: Track · Bold Ballast`}</title>

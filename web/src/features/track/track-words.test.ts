@@ -94,7 +94,7 @@ describe('a lap as stretches', () => {
 test('a plan of a lap is data that a thread can be handed', () => {
   const plan = {
     track: { segments: [], isClosed: true },
-    stage: { car: null, inputs: [], missing: [], uncounted: [], tyrePartId: null },
+    stage: { car: null, inputs: [], missing: [], uncounted: [], tyrePartId: null, braking: null },
     driven: null,
     anchor: null,
     isUnchanged: false,

@@ -38,10 +38,21 @@ export function entryWords(entry: PaddockEntry, text: Text): string {
   }
 }
 
-const HOW = 'Laps (1:24.90 traffic), hot or cold (four numbers), tread LF (three), set, say, ease, run, pair. Enter stores.'
+const HOW = 'Laps (1:24.90 traffic), hot or cold (four numbers), tread LF (three), set, say, ease, run, pair. Enter stores, Esc leaves the line.'
 
 /** One line of the paddock, read while it is typed; Enter stores it in the session. What is typed is kept in the browser until it is. */
-export function PaddockLine({ buildId, session, isAsked }: { buildId: string; session: RoomTrackSession; isAsked: boolean }) {
+export function PaddockLine({
+  buildId,
+  session,
+  sessions,
+  isAsked,
+}: {
+  buildId: string
+  session: RoomTrackSession
+  /** Of the build: what was turned before says from what it is turned now. */
+  sessions: readonly RoomTrackSession[]
+  isAsked: boolean
+}) {
   const key = `bold-ballast.draft.${buildId}.paddock`
   const { text, units, decimalMark } = useQuantities()
   const [line, setLine] = useState(() => readStored(key, ''))
@@ -64,7 +75,7 @@ export function PaddockLine({ buildId, session, isAsked }: { buildId: string; se
   const store = async () => {
     if (!read || read instanceof CalculationError) return
     const send = (record: RoomTrackSession['record']) =>
-      write({ buildId, batchId, writes: paddockWrites(read, { ...session, record }, () => crypto.randomUUID()) as never })
+      write({ buildId, batchId, writes: paddockWrites(read, { ...session, record }, sessions, () => crypto.randomUUID()) as never })
     let answer = await send(session.record)
     // A line that followed another at once was made of the session before it: it is made anew of the session as it is, and nothing is written over.
     const { problem } = answer.error ? readFailure(answer.error) : { problem: undefined }
@@ -85,6 +96,7 @@ export function PaddockLine({ buildId, session, isAsked }: { buildId: string; se
       store={store}
       isBusy={isLoading}
       input={input}
+      leave={() => input.current?.blur()}
     />
   )
 }

@@ -6,8 +6,20 @@ type Write =
 
 const EMPTY_WHEEL = { coldPa: null, coldK: null, hotPa: null, isBled: false, treadK: null, discK: null }
 
-/** What one line of the paddock writes into a session. */
-export function paddockWrites(entry: PaddockEntry, session: RoomTrackSession, makeId: () => string): Write[] {
+type Turned = RoomTrackSession['record']['turned']
+
+/** What was turned before a session and in it, in the order it was driven: the last of a thing says from what it is turned next. */
+export const turnedUpTo = (sessions: readonly RoomTrackSession[], session: Pick<RoomTrackSession, 'record'>): Turned => [
+  ...sessions
+    .map(({ record }) => record)
+    .filter(({ id, at }) => id !== session.record.id && at < session.record.at)
+    .sort((a, b) => (a.at < b.at ? -1 : 1))
+    .flatMap(({ turned }) => turned),
+  ...session.record.turned,
+]
+
+/** What one line of the paddock writes into a session; `sessions`: of the build. */
+export function paddockWrites(entry: PaddockEntry, session: RoomTrackSession, sessions: readonly RoomTrackSession[], makeId: () => string): Write[] {
   const { record, laps, runs } = session
   const update = (body: Record<string, unknown>): Write[] => [
     { kind: 'update', resource: 'track-sessions', id: record.id, body: { version: record.version, ...body } },
@@ -48,7 +60,7 @@ export function paddockWrites(entry: PaddockEntry, session: RoomTrackSession, ma
         ),
       })
     case 'set': {
-      const before = [...record.turned].reverse().find(({ what }) => what.toLowerCase() === entry.what.toLowerCase())
+      const before = turnedUpTo(sessions, session).findLast(({ what }) => what.toLowerCase() === entry.what.toLowerCase())
       return update({ turned: [...record.turned, { what: entry.what, from: before?.to ?? null, to: entry.to }] })
     }
     case 'say':

@@ -194,7 +194,7 @@ function SessionDetail({
           Edit it
         </button>
       </h2>
-      <PaddockLine key={record.id} buildId={buildId} session={session} isAsked={isAsked} />
+      <PaddockLine key={record.id} buildId={buildId} session={session} sessions={room.sessions} isAsked={isAsked} />
       {look.length > 0 && (
         <div className="mb-2 border-l-4 border-wait pl-3">
           <strong>First look:</strong> {look.join(' ')}

@@ -1,4 +1,4 @@
-import { attempt, CalculationError, firstToLock, idealBrakeShare, type LapCar } from '@bold-ballast/core'
+import { attempt, CalculationError, firstToLock, idealBrakeShare, type LapStage } from '@bold-ballast/core'
 import { ticksWithin } from '../../../ui/drawing/axis-step.ts'
 import { FigureFrame, LevelLines } from '../../../ui/drawing/figure-frame.tsx'
 import { useQuantities } from '../../../ui/quantity.ts'
@@ -10,7 +10,7 @@ const HEIGHT = 260
 const SPEEDS = [20, 50] as const
 
 /** The share of the front that both axles would use alike, against how hard it brakes, at two speeds; the car's own as a line; where an axle locks. */
-export function BrakesFigure({ car, share, width }: { car: LapCar; share: number | null; width: number }) {
+export function BrakesFigure({ car, share, width }: { car: NonNullable<LapStage['braking']>; share: number | null; width: number }) {
   const { text } = useQuantities()
   const mostG = 1.6
   const steps = Array.from({ length: 33 }, (_, i) => 0.2 + ((mostG - 0.2) * i) / 32)

@@ -166,7 +166,7 @@ export function TyresTab({ records, room, made, stageId, position, driven }: Tra
   const buildId = records.build.id
   const resource = 'brake-systems' as const
   const own = records.brakeSystems.find((each) => each.stageId === stageId) ?? null
-  const car = driven?.stage?.car ?? made.lap.car
+  const car = driven?.stage?.car ?? made.lap.braking
   const { brakes, locking } = made
   const lap = driven?.lap
   const stops = lap ? { from: lap.fastestMps, to: lap.slowestMps } : null
