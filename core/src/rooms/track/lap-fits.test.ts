@@ -64,12 +64,15 @@ describe('the choice of what a lap is fitted to', () => {
       }
       const lap = lapAtStage(openCar(build(made)), 0)
       expect(lap?.fit?.gripFactor).toBeCloseTo(0.93, 2)
-      expect(lap?.brakes?.brakingUse).toBeCloseTo(0.74, 1)
+      // Sectors that are far surer than the usual 0.85 +- 0.07 say 0.74; weighed with it they are surer still, and the lap is still the driven one.
+      expect(lap?.brakes?.brakingUse).toBeGreaterThan(0.735)
+      expect(lap?.brakes?.brakingUse).toBeLessThan(0.8)
       expect(lap?.brakes?.odd).toEqual([])
-      expect(lap?.brakes?.brakingUseSd ?? 0).toBeGreaterThan(0)
+      expect(lap?.brakes?.brakingUseSd ?? 1).toBeLessThan(0.07)
+      expect(lapOf(EXAMPLE_AIRFIELD, lap?.car ?? driver).lapS).toBeCloseTo(driven.lapS, 2)
       // Carried on, the fitted use stands in place of the usual guess.
       const next = lapAtStage(openCar(build(made)), 1)
-      expect(next?.car?.brakingUse).toBeCloseTo(0.74, 1)
+      expect(next?.car?.brakingUse).toBeCloseTo(lap?.brakes?.brakingUse ?? 0, 9)
       expect(next?.doubts.find(({ key }) => key === 'brakingUse')?.isGuess).toBe(false)
       // A sector that traffic cost half a second is named.
       const held = sectors.map((sector, i) => (i === 1 ? sector + 0.6 : sector))
