@@ -3,6 +3,9 @@ import { useState } from 'react'
 import { readFailure } from '../data/api.ts'
 import { useShelf } from './use-shelf.ts'
 
+/** So many stand open; the others wait behind a button. */
+const MOST_OPEN = 12
+
 /** What other builds of the garage share of one list and this one has not, each to be copied into it. */
 export function TakenFromOthers<List extends SharedList>({
   list,
@@ -24,6 +27,7 @@ export function TakenFromOthers<List extends SharedList>({
 }) {
   const { shelf, take } = useShelf(list, buildId)
   const [said, setSaid] = useState<string | null>(null)
+  const [isWhole, setIsWhole] = useState(false)
   const others = shelf?.filter(({ record }) => record.buildId !== buildId && !has(record)) ?? []
   if (others.length === 0) return null
   const copy = async (record: ShelfEntry<List>['record']) => {
@@ -34,13 +38,20 @@ export function TakenFromOthers<List extends SharedList>({
     <section className="no-print">
       <p role="status">{said}</p>
       <ul className="flex flex-wrap gap-x-5">
-        {others.map(({ record, buildName }) => (
+        {(isWhole ? others : others.slice(0, MOST_OPEN)).map(({ record, buildName }) => (
           <li key={record.id}>
             <button type="button" className="word-link" onClick={() => void copy(record)}>
               Take {nameOf(record)} from {buildName}
             </button>
           </li>
         ))}
+        {!isWhole && others.length > MOST_OPEN && (
+          <li>
+            <button type="button" className="word-link" onClick={() => setIsWhole(true)}>
+              {others.length - MOST_OPEN} more
+            </button>
+          </li>
+        )}
       </ul>
     </section>
   )
