@@ -6,7 +6,7 @@ import { lapPieces, secondsHeld } from './lap/lap-pieces.ts'
 import { lineWords } from './lap/ledger-figure.tsx'
 import { guessRange, trackNews, wantedWords } from './news.ts'
 import { RECORD, session } from './session-fixture.ts'
-import { firstLook } from './sessions/sessions-tab.tsx'
+import { firstLook } from './sessions/session-detail.tsx'
 
 describe('words', () => {
   const text = ((_: string, value: number, options?: { decimals?: number }) => value.toFixed(options?.decimals ?? 1)) as never
