@@ -32,6 +32,25 @@ test('the demo shows its numbers, verdicts and what to do next', async ({ page }
   expect(faults).toEqual([])
 })
 
+test('the first screen of a long Board holds its title, every target and the first three of What next', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await openDemo(page)
+  await expect(page.getByText('being worked out')).toHaveCount(0, { timeout: 20_000 })
+  const table = page.getByRole('region', { name: 'Targets and limits by stage' })
+  const targets = ['Mass', 'Power', 'Power to weight', 'Front share', 'Downforce', 'Aero balance', 'Lap']
+  const heads = table.getByRole('rowheader')
+  for (const [i, target] of targets.entries()) await expect(heads.nth(i)).toHaveText(new RegExp(`^${target}`))
+  const first = page.getByRole('region', { name: 'What next' }).getByRole('listitem')
+  await expect(first).toHaveCount(3)
+  await expect(first.first()).toContainText('Peak torque breaks its limit')
+  for (const seen of [page.getByRole('heading', { level: 1 }), first.last(), table.locator('tr[data-goal]').nth(targets.length - 1)]) {
+    const box = await seen.boundingBox()
+    expect((box?.y ?? 1e9) + (box?.height ?? 0)).toBeLessThanOrEqual(800)
+  }
+  await page.getByRole('button', { name: /^\d+ more$/ }).click()
+  await expect(page.getByRole('region', { name: 'After that' }).getByRole('listitem')).toHaveCount(11)
+})
+
 test('what the page is made of comes packed', async ({ page, request }) => {
   await page.goto('/')
   const script = await page.locator('script[type=module]').first().getAttribute('src')

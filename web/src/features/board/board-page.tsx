@@ -10,8 +10,11 @@ import { Plates } from '../../ui/plates.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 import { Alert } from '../../ui/states.tsx'
 import { BoardTable } from './board-table.tsx'
-import { isSettled, MANY_ROWS, shownRows } from './shown-rows.ts'
-import { WhatNext } from './what-next.tsx'
+import { isSettled, MANY_ROWS, shownGroups } from './shown-rows.ts'
+import { FirstOfNext, WhatNext } from './what-next.tsx'
+
+/** With more rows than these What next would stand under the fold. */
+const FITS_ABOVE_NEXT = 5
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'] as const
 const count = (number: number, word: string) => `${NUMBERS[number] ?? number} ${word}${number === 1 ? '' : 's'}`
@@ -46,7 +49,9 @@ export function BoardPage() {
   if (!board) return null
   const name = records?.build.name ?? ''
   const isLong = stages.length > 6
-  const rows = shownRows(board, onlyOpen)
+  const groups = shownGroups(board, onlyOpen)
+  const isTall = shownGroups(board, false).length > FITS_ABOVE_NEXT
+  const next = { board, buildId, ownerActions }
   const settled = board.rows.filter(isSettled).length
   return (
     <>
@@ -75,7 +80,8 @@ export function BoardPage() {
           {problem}
         </Alert>
       ))}
-      <BoardTable board={board} rows={rows} position={position} showsAll={showsAll || !isLong} />
+      {isTall && <FirstOfNext {...next} />}
+      <BoardTable board={board} groups={groups} position={position} showsAll={showsAll || !isLong} />
       <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs text-quiet">
         <span>Proof:</span>
         {(['guess', 'calculated', 'measured', 'confirmed'] as const).map((proof) => (
@@ -101,7 +107,7 @@ export function BoardPage() {
       </p>
       <div className="mt-4 grid gap-8 min-[1180px]:grid-cols-[1fr_1.15fr]">
         {records ? <Trail board={board} records={records} position={position} /> : <div className="min-h-[340px]" />}
-        <WhatNext board={board} buildId={buildId} ownerActions={ownerActions} />
+        <WhatNext {...next} areFirstAbove={isTall} />
       </div>
     </>
   )

@@ -1,5 +1,5 @@
-import { type Board, type BoardRow, METRIC_INFO } from '@bold-ballast/core'
-import { basisSentence, byMetric, Cell, Goals } from '../../shared/board/board-marks.tsx'
+import { type Board, METRIC_INFO } from '@bold-ballast/core'
+import { basisSentence, Cell, Goals, type Group } from '../../shared/board/board-marks.tsx'
 import { useQuantities } from '../../ui/quantity.ts'
 
 /** With many stages: baseline, last proven, picked, next and due; the rest behind a word. */
@@ -12,10 +12,9 @@ function shownStages(board: Board, position: number, showsAll: boolean): number[
   return all.filter((at) => wanted.has(at))
 }
 
-export function BoardTable({ board, rows, position, showsAll }: { board: Board; rows: readonly BoardRow[]; position: number; showsAll: boolean }) {
+export function BoardTable({ board, groups, position, showsAll }: { board: Board; groups: readonly Group[]; position: number; showsAll: boolean }) {
   const { text, units } = useQuantities()
   const shown = shownStages(board, position, showsAll)
-  const groups = byMetric(rows)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scroller that the keyboard can reach
     <section className="relative overflow-x-auto" aria-label="Targets and limits by stage" tabIndex={0}>
@@ -23,7 +22,7 @@ export function BoardTable({ board, rows, position, showsAll }: { board: Board; 
         <thead className="max-[639px]:sr-only">
           <tr className="border-b border-line">
             <th className="py-2 pr-2 text-[12.5px]" colSpan={2}>
-              {basisSentence(rows, text)}
+              {basisSentence(groups.flat(), text)}
             </th>
             {shown.map((at) => (
               <th key={at} className={`px-2 py-2 text-[12.5px] ${at === position ? 'bg-picked' : ''}`}>

@@ -1,6 +1,6 @@
 import type { Board, BoardRow } from '@bold-ballast/core'
 import { expect, it } from 'vitest'
-import { isSettled, shownRows } from './shown-rows.ts'
+import { isSettled, shownGroups, shownRows } from './shown-rows.ts'
 
 const row = (metric: string, word: string, isLate = false) =>
   ({ id: `${metric} ${word}`, metric, goal: { kind: 'target', verdict: { word, isLate } } }) as unknown as BoardRow
@@ -27,4 +27,12 @@ it('puts many rows by subject, the worst first, late before open', () => {
 it('narrows many rows to what is not met', () => {
   expect(shownRows(board(MANY), true).some(isSettled)).toBe(false)
   expect(shownRows(board(MANY), true)).toHaveLength(6)
+})
+
+it('puts targets before limits among many, and leaves few as they come', () => {
+  const limit = (metric: string) => ({ id: metric, metric, place: null, goal: { kind: 'limit', verdict: { word: 'holds' } } }) as unknown as BoardRow
+  const order = (rows: BoardRow[]) => shownGroups(board(rows), false).map((group) => group.map(({ goal }) => goal.kind))
+  const few = [limit('peakTorque'), row('massReady', 'met')]
+  expect(order(few)).toEqual([['limit'], ['target']])
+  expect(order([limit('peakTorque'), limit('noise'), ...MANY])).toEqual([...MANY.map(() => ['target']), ['limit'], ['limit']])
 })

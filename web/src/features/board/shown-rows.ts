@@ -1,4 +1,5 @@
 import type { Board, BoardRow } from '@bold-ballast/core'
+import { byMetric, type Group } from '../../shared/board/board-marks.tsx'
 
 /** From this many rows on they can be narrowed to those that are not met, and stand worst first within a subject. */
 export const MANY_ROWS = 8
@@ -29,4 +30,12 @@ export function shownRows(board: Board, onlyOpen: boolean): readonly BoardRow[] 
   const rows = onlyOpen ? board.rows.filter((row) => !isSettled(row)) : board.rows
   const subjects = [...new Set(board.rows.map((row) => row.metric))]
   return subjects.flatMap((subject) => rows.filter((row) => row.metric === subject).sort((a, b) => badness(a) - badness(b)))
+}
+
+/** The rows of the table, one a metric with the limit that it shares a beam with; among many, what is to be reached stands before what only holds. */
+export function shownGroups(board: Board, onlyOpen: boolean): readonly Group[] {
+  const groups = byMetric(shownRows(board, onlyOpen))
+  if (board.rows.length < MANY_ROWS) return groups
+  const isTarget = ([row]: Group) => row.goal.kind === 'target'
+  return [...groups.filter(isTarget), ...groups.filter((group) => !isTarget(group))]
 }
