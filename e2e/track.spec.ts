@@ -208,7 +208,7 @@ test('from an empty build: a track drawn and refused, one out of a trace, and a 
   await expect(dialog).toBeHidden()
   await expect(page.getByText(/A driven line, smoothed over 25 m/)).toBeVisible()
   await page.getByRole('button', { name: 'Lap', exact: true }).click()
-  await expect(page.getByRole('link', { name: /^power/ })).toBeVisible()
+  await expect(page.getByRole('link', { name: /^its power/ })).toBeVisible()
   const buildId = path.split('/').at(-1) as string
   const records = (await (await page.request.get(`/api/builds/${buildId}/stages`)).json()) as { id: string; position: number }[]
   const made = await page.request.post(`/api/builds/${buildId}/expectations`, {

@@ -113,13 +113,13 @@ function tyreOf(car: Car, position: number): { friction: LapInput; sensitivity: 
 
 function missingOf(car: Car, position: number): MissingInput[] {
   return [
-    ...(powerAtStage(car, position) ? [] : [{ what: 'power: no lap without it. Type a peak', room: 'power' as const, more: '&do=session' }]),
+    ...(powerAtStage(car, position) ? [] : [{ what: 'its power: no lap without it. Type a peak', room: 'power' as const, more: '&do=session' }]),
     ...(massOf(car, position)
       ? []
       : [{ what: 'the mass: nothing was weighed and no papers are given', room: 'weight' as const, more: '&tab=scales&do=weighing' }]),
     ...(frontShareAt(car, position)
       ? []
-      : [{ what: 'axle loads: the share of the front axle is not known', room: 'weight' as const, more: '&tab=scales&do=weighing' }]),
+      : [{ what: 'the axle loads: the share of the front axle is not known', room: 'weight' as const, more: '&tab=scales&do=weighing' }]),
   ]
 }
 

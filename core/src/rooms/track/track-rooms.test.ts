@@ -98,7 +98,7 @@ describe('the lap of a stage', () => {
     expect(guess).toMatchObject({ how: 'guess', proof: 'guess', fit: null })
     expect(guess?.sdS).toBeGreaterThan(1)
     const dead = open({ sessions: [], pulls: [], standings: [], expectations: [] })
-    expect(lapStage(dead, 1).missing.map(({ what }) => what)[0]).toMatch(/^power/)
+    expect(lapStage(dead, 1).missing.map(({ what }) => what)[0]).toMatch(/^its power/)
     expect(lapAtStage(dead, 1)).toBeUndefined()
     expect(TRACK_VALUES.lapTime.at(dead, 1)).toBeUndefined()
   })

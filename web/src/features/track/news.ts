@@ -38,7 +38,7 @@ export function trackNews({
     return `${runs} runs on ${pairsUsed} rear pairs${entry}`
   }
   const head = `${track.name} at stage ${position}`
-  if (!stage) return made.lap.missing[0] ? `${head}: it lacks ${made.lap.missing[0].what.split(':')[0]}` : head
+  if (!stage) return made.lap.missing[0] ? `${head}: no lap until we know ${made.lap.missing[0].what.split(':')[0]}` : head
   if (stage.how === 'guess') {
     const [low, high] = guessRange(stage)
     return `${head}: ${text('lapTime', low, { decimals: 0 })} to ${text('lapTime', high, { decimals: 0 })}, a guess`
