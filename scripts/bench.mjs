@@ -12,6 +12,7 @@ import pg from 'pg'
 import yazl from 'yazl'
 import { benchCrew } from './bench-crew.mjs'
 import { benchKeep } from './bench-keep.mjs'
+import { lapsInC } from './bench-lap.mjs'
 import { buildAll, findChromium, installPackages, root } from './install.mjs'
 import { makeLargeBuild } from './large-build.mjs'
 import { startPostgres } from './postgres.mjs'
@@ -334,9 +335,13 @@ async function aeroRoom() {
 async function trackRoom() {
   const { changedLapCar, compareLaps, lapOf, lapWorth, parsePaddockLine, pullLever } = await import('../core/src/index.ts')
   const { forecastLap } = await import('../core/src/track/lap-forecast.ts')
+  const { trackCells } = await import('../core/src/track/track.ts')
   const { EXAMPLE_AIRFIELD, EXAMPLE_FITTED } = await import('../core/src/calculations/examples/example-lap.ts')
   const long = { isClosed: true, segments: [...EXAMPLE_AIRFIELD.segments, ...EXAMPLE_AIRFIELD.segments] }
-  putTimes('a lap of 5.5 km at 1 m, five gears', await times(40, () => lapOf(long, EXAMPLE_FITTED)), '< 60')
+  const driven = await times(300, () => lapOf(long, EXAMPLE_FITTED))
+  putTimes('a lap of 5.5 km at 1 m, five gears', driven, '< 60')
+  const inC = lapsInC({ car: EXAMPLE_FITTED, cells: trackCells(long), lapS: lapOf(long, EXAMPLE_FITTED).lapS, rounds: 300 })
+  if (inC) put('of the same lap in C', (quantile(driven, 0.5) / quantile(inC, 0.5)).toFixed(1), '', '<= 2', 'x')
   putTimes('worth of 12 steps on 2.7 km', await times(5, () => lapWorth(EXAMPLE_AIRFIELD, EXAMPLE_FITTED, 0.25)), '< 1000')
   const bounds = { power: 400_000, mass: 800, grip: 1.15, downforce: 3 }
   const levers = () =>

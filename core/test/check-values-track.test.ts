@@ -126,7 +126,7 @@ describeRows('published and derived check values of track, laps, tyres and brake
     // 2 m a h/(t m g) = ΔN/N0 at the speed that is asked.
     const car = { ...point(row), massKg, friction: mu0, loadSensitivity: number(row, 'k'), centreHeightM: 0.5, trackM: 1.5 }
     const across = ((dN / N0) * 1.5 * G) / (2 * 0.5)
-    const limits = tyreLimits(car)({ curvaturePerM: across / 100, grade: 0, camberRad: 0, gripFactor: 1 }, 10)
+    const limits = tyreLimits(car).at({ curvaturePerM: across / 100, grade: 0, camberRad: 0, gripFactor: 1 }, 10)
     return limits.frontFriction * limits.frontN
   },
   'H-bb-ideal-1.3': (row) => idealBrakeShare(brakes(row), { decelerationG: number(row, 'z'), speedMps: 0 }),

@@ -50,7 +50,7 @@ describe('the worked example of a lap', () => {
     expect((shape.turningRad * 180) / Math.PI).toBeCloseTo(-360, 6)
   })
   it('carries, turns, pulls and brakes at 30 m/s on 88 m', () => {
-    const limits = tyreLimits(CAR)(bend(88), 30)
+    const limits = tyreLimits(CAR).at(bend(88), 30)
     expect(limits.frontN).toBeCloseTo(6151.24, 2)
     expect(limits.rearN).toBeCloseTo(5741.91, 2)
     expect(limits.frontFriction).toBeCloseTo(1.22367, 5)

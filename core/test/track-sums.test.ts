@@ -9,7 +9,7 @@ import { rankBound, rankSumCounts } from '../src/stats/rank-sum.ts'
 import { sectorMedians } from '../src/stats/sector-medians.ts'
 import { cornersOf, slowestIn } from '../src/track/corners.ts'
 import { lapOf } from '../src/track/lap.ts'
-import { lapGears, powerAlong } from '../src/track/lap-car.ts'
+import { lapGears, PowerAlong } from '../src/track/lap-car.ts'
 import { changedLapCar } from '../src/track/lap-change.ts'
 import { fitGrip, fitGripAndBraking, sectorSeconds } from '../src/track/lap-fit.ts'
 import { forecastLap } from '../src/track/lap-forecast.ts'
@@ -32,35 +32,36 @@ describe('drivelines and splits', () => {
     ['front', (CAR.friction * weight * 0.52) / (1 + CAR.friction * H)],
     ['all', CAR.friction * weight],
   ] as const)('%s drive pulls what statics give', (drivenAxles, expected) => {
-    expect(tyreLimits({ ...still, drivenAxles })(place, 10).tractionN).toBeCloseTo(expected, 6)
+    expect(tyreLimits({ ...still, drivenAxles }).at(place, 10).tractionN).toBeCloseTo(expected, 6)
   })
   it('a fixed split is held by its weaker axle: all to the rear is rear drive', () => {
-    const of = (rearTorqueShare: number) => tyreLimits({ ...still, drivenAxles: 'all', rearTorqueShare })(place, 10).tractionN
-    expect(of(1)).toBeCloseTo(tyreLimits({ ...still, drivenAxles: 'rear' })(place, 10).tractionN, 6)
-    expect(of(0)).toBeCloseTo(tyreLimits({ ...still, drivenAxles: 'front' })(place, 10).tractionN, 6)
+    const of = (rearTorqueShare: number) => tyreLimits({ ...still, drivenAxles: 'all', rearTorqueShare }).at(place, 10).tractionN
+    expect(of(1)).toBeCloseTo(tyreLimits({ ...still, drivenAxles: 'rear' }).at(place, 10).tractionN, 6)
+    expect(of(0)).toBeCloseTo(tyreLimits({ ...still, drivenAxles: 'front' }).at(place, 10).tractionN, 6)
     expect(Math.max(...[0.3, 0.5, 0.7, 0.9].map(of))).toBeLessThanOrEqual(CAR.friction * weight + 1e-6)
   })
   it('brakes split as the loads are stop hardest', () => {
-    const best = tyreLimits({ ...still, brakeFrontShare: null })(place, 10).brakingN
-    for (const brakeFrontShare of [0.4, 0.6, 0.75, 0.9]) expect(tyreLimits({ ...still, brakeFrontShare })(place, 10).brakingN).toBeLessThanOrEqual(best + 1e-6)
+    const best = tyreLimits({ ...still, brakeFrontShare: null }).at(place, 10).brakingN
+    for (const brakeFrontShare of [0.4, 0.6, 0.75, 0.9])
+      expect(tyreLimits({ ...still, brakeFrontShare }).at(place, 10).brakingN).toBeLessThanOrEqual(best + 1e-6)
   })
   it('a slope and a lean are gravity', () => {
-    const up = tyreLimits(still)({ ...place, grade: 0.1 }, 10)
+    const up = tyreLimits(still).at({ ...place, grade: 0.1 }, 10)
     expect(up.slopeN).toBeCloseTo(weight * Math.sin(Math.atan(0.1)), 6)
     expect(up.frontN + up.rearN).toBeCloseTo(weight * Math.cos(Math.atan(0.1)), 6)
     // Leaning so that gravity does the turning: nothing is asked of the tyres.
     const [v, R] = [20, 100]
-    const banked = tyreLimits(still)({ ...place, curvaturePerM: 1 / R, camberRad: Math.atan((v * v) / (R * G)) }, v)
+    const banked = tyreLimits(still).at({ ...place, curvaturePerM: 1 / R, camberRad: Math.atan((v * v) / (R * G)) }, v)
     expect(banked.use).toBeCloseTo(0, 9)
   })
 })
 
 describe('gears', () => {
   it('a curve keeps its first torque below it and its last power above it', () => {
-    const power = powerAlong(CAR.curve)
-    expect(power(1500)).toBeCloseTo(95_000 / 2, 6)
-    expect(power(3750)).toBeCloseTo((95_000 + 160_000) / 2, 6)
-    expect(power(9000)).toBe(220_000)
+    const power = new PowerAlong(CAR.curve)
+    expect(power.at(1500)).toBeCloseTo(95_000 / 2, 6)
+    expect(power.at(3750)).toBeCloseTo((95_000 + 160_000) / 2, 6)
+    expect(power.at(9000)).toBe(220_000)
   })
   it('without gears the mean of the last quarter drives, with a twentieth of the mass turning', () => {
     const [flat] = lapGears({ ...CAR, gears: null })

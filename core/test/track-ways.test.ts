@@ -16,17 +16,17 @@ const CAR: LapCar = { ...EXAMPLE_LAP_CAR, gears: null }
 
 /** A lap by a general solver over whole segments of v² with the distance, forward and backward, each corner held at its own speed: no cells. */
 function solvedLap(track: TrackLine, car: LapCar): number {
-  const ask = tyreLimits(car)
+  const tyres = tyreLimits(car)
   const gear = lapGears(car)[0] as ReturnType<typeof lapGears>[number]
   const place = (segment: Segment) => ({ curvaturePerM: segment.curvaturePerM, grade: 0, camberRad: 0, gripFactor: 1 })
-  const limits = track.segments.map((segment) => cornerSpeed(ask, place(segment)) ** 2)
+  const limits = track.segments.map((segment) => cornerSpeed(tyres, place(segment)) ** 2)
   const pull = (segment: Segment, y: number) => {
     const v = Math.sqrt(Math.max(1, y))
-    const { left, tractionN, resistanceN } = ask(place(segment), v)
+    const { left, tractionN, resistanceN } = tyres.at(place(segment), v)
     return 2 * Math.min((gear.forceN(v) - resistanceN) / gear.effectiveMassKg, (left * tractionN - resistanceN) / car.massKg)
   }
   const slow = (segment: Segment, y: number) => {
-    const { left, brakingN, resistanceN } = ask(place(segment), Math.sqrt(Math.max(1, y)))
+    const { left, brakingN, resistanceN } = tyres.at(place(segment), Math.sqrt(Math.max(1, y)))
     return (2 * (car.brakingUse * left * brakingN + resistanceN)) / car.massKg
   }
   // A solver's answer at every quarter of a metre: the two ways meet between them.

@@ -1,5 +1,5 @@
 import { CalculationError, requireFinite, requirePositive, requireWithin } from '../errors.ts'
-import { itemAt } from '../item-at.ts'
+import { floatAt, itemAt } from '../item-at.ts'
 
 /** Power left at the wheels by engine speed: straight between its points, the torque of the first below it, nothing above the top speed. */
 export interface PowerCurve {
@@ -120,44 +120,82 @@ export function requireLapCar(car: LapCar): void {
 }
 
 /** Power along a curve: straight between its points, the first one's torque below it, the last one's power above it. */
-export function powerAlong({ speedRpm, powerW }: PowerCurve): (rpm: number) => number {
-  const last = speedRpm.length - 1
-  return (rpm) => {
-    const first = itemAt(speedRpm, 0)
-    if (rpm <= first) return (itemAt(powerW, 0) * rpm) / first
-    if (rpm >= itemAt(speedRpm, last)) return itemAt(powerW, last)
+export class PowerAlong {
+  readonly #speedRpm: Float64Array
+  readonly #powerW: Float64Array
+
+  constructor({ speedRpm, powerW }: PowerCurve) {
+    this.#speedRpm = Float64Array.from(speedRpm)
+    this.#powerW = Float64Array.from(powerW)
+  }
+
+  at(rpm: number): number {
+    const speeds = this.#speedRpm
+    const powers = this.#powerW
+    const last = speeds.length - 1
+    const first = floatAt(speeds, 0)
+    if (rpm <= first) return (floatAt(powers, 0) * rpm) / first
+    if (rpm >= floatAt(speeds, last)) return floatAt(powers, last)
     let at = 0
-    while (rpm > itemAt(speedRpm, at + 1)) at++
-    const share = (rpm - itemAt(speedRpm, at)) / (itemAt(speedRpm, at + 1) - itemAt(speedRpm, at))
-    return itemAt(powerW, at) * (1 - share) + itemAt(powerW, at + 1) * share
+    while (rpm > floatAt(speeds, at + 1)) at++
+    const share = (rpm - floatAt(speeds, at)) / (floatAt(speeds, at + 1) - floatAt(speeds, at))
+    return floatAt(powers, at) * (1 - share) + floatAt(powers, at + 1) * share
+  }
+}
+
+/** What an engine pulls through one ratio; past its end the force goes on: a step that leaves the gear is cut there, and both its ends must be told. */
+class GearPull {
+  readonly #power: PowerAlong
+  /** Engine speed for each m/s. */
+  readonly #rpmPerMps: number
+
+  constructor(power: PowerAlong, rpmPerMps: number) {
+    this.#power = power
+    this.#rpmPerMps = rpmPerMps
+  }
+
+  forceN(speedMps: number): number {
+    return this.#power.at(Math.max(1, speedMps * this.#rpmPerMps)) / Math.max(speedMps, 1 / this.#rpmPerMps)
   }
 }
 
 /** One gear as a lap needs it. */
-export interface LapGear {
+export class LapGear {
   readonly effectiveMassKg: number
   /** Where it is left for the next; of the last one infinity. */
   readonly leaveMps: number
   /** Where the engine turns no faster. */
   readonly topMps: number
-  readonly forceN: (speedMps: number) => number
+  readonly #pull: GearPull
+
+  constructor(pull: GearPull, effectiveMassKg: number, leaveMps: number, topMps: number) {
+    this.#pull = pull
+    this.effectiveMassKg = effectiveMassKg
+    this.leaveMps = leaveMps
+    this.topMps = topMps
+  }
+
+  forceN(speedMps: number): number {
+    return this.#pull.forceN(speedMps)
+  }
 }
 
 /** Mean power over the last quarter of the curve's speeds, by straight lines. */
 function flatPowerW(curve: PowerCurve): number {
   const [low, high] = [curve.speedRpm[0] as number, curve.speedRpm.at(-1) as number]
-  const power = powerAlong(curve)
-  if (high === low) return power(high)
+  const power = new PowerAlong(curve)
+  if (high === low) return power.at(high)
   const from = Math.max(low, FLAT_FROM * high)
   const places = [from, ...curve.speedRpm.filter((rpm) => rpm > from)]
-  const area = places.slice(1).reduce((sum, rpm, i) => sum + 0.5 * (power(rpm) + power(itemAt(places, i))) * (rpm - itemAt(places, i)), 0)
+  const area = places.slice(1).reduce((sum, rpm, i) => sum + 0.5 * (power.at(rpm) + power.at(itemAt(places, i))) * (rpm - itemAt(places, i)), 0)
   return area / (high - from)
 }
 
 /** The last speed at which no higher gear pulls as hard, m/s: looked at from the top down, then halved to rounding. */
-function lastAhead(force: readonly ((speedMps: number) => number)[], i: number, topMps: number): number {
-  const own = itemAt(force, i)
-  const isAhead = (speed: number) => force.slice(i + 1).every((next) => own(speed) >= next(speed) * (1 - 1e-12))
+function lastAhead(pulls: readonly GearPull[], i: number, topMps: number): number {
+  const own = itemAt(pulls, i)
+  const higher = pulls.slice(i + 1)
+  const isAhead = (speed: number) => higher.every((next) => own.forceN(speed) >= next.forceN(speed) * (1 - 1e-12))
   if (isAhead(topMps)) return topMps
   const steps = 200
   for (let k = steps - 1; k > 0; k--) {
@@ -182,25 +220,18 @@ export function lapGears(car: LapCar): readonly LapGear[] {
   requireLapCar(car)
   const { gears, curve, massKg } = car
   if (!gears) {
-    const powerW = flatPowerW(curve)
-    const flat = { effectiveMassKg: massKg * (1 + FLAT_TURNING), leaveMps: Number.POSITIVE_INFINITY, topMps: Number.POSITIVE_INFINITY }
-    return [{ ...flat, forceN: (speed) => powerW / Math.max(speed, 1) }]
+    const flat = new GearPull(new PowerAlong({ speedRpm: [1], powerW: [flatPowerW(curve)] }), 1)
+    return [new LapGear(flat, massKg * (1 + FLAT_TURNING), Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY)]
   }
-  const power = powerAlong(curve)
+  const power = new PowerAlong(curve)
   const { overallRatios, radiusM, topRpm } = gears
   const mps = (rpm: number, ratio: number) => (rpm * RPM * radiusM) / ratio
-  // Past a gear's end the force goes on: a step that leaves the gear is cut there, and both its ends must be told.
-  const force = overallRatios.map((ratio) => (speed: number) => power(Math.max(1, (speed * ratio) / (RPM * radiusM))) / Math.max(speed, mps(1, ratio)))
+  const pulls = overallRatios.map((ratio) => new GearPull(power, ratio / (RPM * radiusM)))
   return overallRatios.map((ratio, i) => {
     const topMps = mps(topRpm, ratio)
     const isLast = i === overallRatios.length - 1
-    const leave = gears.leaveRpm ? mps(Math.min(gears.leaveRpm[i] ?? topRpm, topRpm), ratio) : lastAhead(force, i, topMps)
+    const leave = gears.leaveRpm ? mps(Math.min(gears.leaveRpm[i] ?? topRpm, topRpm), ratio) : lastAhead(pulls, i, topMps)
     const { share, kg } = itemAt(gears.turning, i)
-    return {
-      effectiveMassKg: massKg * (1 + share) + kg,
-      leaveMps: isLast ? Number.POSITIVE_INFINITY : leave,
-      topMps,
-      forceN: itemAt(force, i),
-    }
+    return new LapGear(itemAt(pulls, i), massKg * (1 + share) + kg, isLast ? Number.POSITIVE_INFINITY : leave, topMps)
   })
 }

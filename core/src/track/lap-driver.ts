@@ -1,7 +1,7 @@
 import { itemAt } from '../item-at.ts'
 import type { LapCar, LapGear } from './lap-car.ts'
 import type { Cell } from './track.ts'
-import type { AskLimits } from './tyre-limits.ts'
+import type { TyreModel } from './tyre-limits.ts'
 
 /** No car on a lap is slower, m²/s²: a speed squared that falls under it is held there. */
 export const LEAST_V2 = 0.25
@@ -15,13 +15,13 @@ export class Driver {
   isByTyres = false
   isAtTop = false
   readonly #gears: readonly LapGear[]
-  readonly #ask: AskLimits
+  readonly #tyres: TyreModel
   readonly #massKg: number
   readonly #shiftS: number
 
-  constructor(car: LapCar, gears: readonly LapGear[], ask: AskLimits) {
+  constructor(car: LapCar, gears: readonly LapGear[], tyres: TyreModel) {
     this.#gears = gears
-    this.#ask = ask
+    this.#tyres = tyres
     this.#massKg = car.massKg
     this.#shiftS = car.gears?.shiftS ?? 0
   }
@@ -30,20 +30,21 @@ export class Driver {
   takeBest(): void {
     let best = 0
     let most = -1
-    this.#gears.forEach((gear, i) => {
+    for (let i = 0; i < this.#gears.length; i++) {
+      const gear = itemAt(this.#gears, i)
       const force = this.v <= gear.topMps ? gear.forceN(this.v) : 0
       if (force > most * (1 + 1e-12)) {
         best = i
         most = force
       }
-    })
+    }
     // Above every gear's end the highest turns slowest.
     this.gear = most > 0 ? best : this.#gears.length - 1
     this.shiftLeftS = 0
   }
 
   #accelerate(cell: Cell, v: number): number {
-    const { left, tractionN, resistanceN, slopeN } = this.#ask(cell, v)
+    const { left, tractionN, resistanceN, slopeN } = this.#tyres.at(cell, v)
     const gear = itemAt(this.#gears, this.gear)
     const resists = resistanceN + slopeN
     const byEngine = ((this.shiftLeftS > 0 ? 0 : gear.forceN(v)) - resists) / gear.effectiveMassKg
@@ -71,7 +72,7 @@ export class Driver {
   /** At the corner's own speed the tyres hold it there, as long as the engine would do more. */
   #isHeld(cell: Cell, cornerMps: number): boolean {
     if (this.v < cornerMps - 1e-9 || this.shiftLeftS > 0) return false
-    const { resistanceN, slopeN } = this.#ask(cell, this.v)
+    const { resistanceN, slopeN } = this.#tyres.at(cell, this.v)
     return itemAt(this.#gears, this.gear).forceN(this.v) >= resistanceN + slopeN
   }
 

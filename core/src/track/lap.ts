@@ -1,9 +1,9 @@
 import { CalculationError, requireWithin } from '../errors.ts'
-import { itemAt } from '../item-at.ts'
+import { floatAt, itemAt } from '../item-at.ts'
 import { type LapCar, lapGears } from './lap-car.ts'
 import { Driver, LEAST_V2 } from './lap-driver.ts'
 import { type Cell, type TrackLine, trackCells } from './track.ts'
-import { type AskLimits, cornerSpeed, FASTEST_MPS, tyreLimits } from './tyre-limits.ts'
+import { cornerSpeed, FASTEST_MPS, type TyreModel, tyreLimits } from './tyre-limits.ts'
 
 export const LAP_HOLDERS = ['grip', 'power', 'braking', 'shift', 'gear'] as const
 /** What holds the car at a place: its tyres, its engine, its brakes, a shift, or an engine that turns no faster. */
@@ -44,7 +44,7 @@ export interface LapOptions {
 const USUAL_ENTRY_MPS = 15
 
 /** Corner speeds by cell; equal places in a row are asked once. */
-function cornerSpeeds(ask: AskLimits, cells: readonly Cell[]): Float64Array {
+function cornerSpeeds(tyres: TyreModel, cells: readonly Cell[]): Float64Array {
   const found = new Float64Array(cells.length)
   let before: Cell | undefined
   cells.forEach((cell, i) => {
@@ -54,7 +54,7 @@ function cornerSpeeds(ask: AskLimits, cells: readonly Cell[]): Float64Array {
       before.grade === cell.grade &&
       before.camberRad === cell.camberRad &&
       before.gripFactor === cell.gripFactor
-    found[i] = isSame ? itemAt(found, i - 1) : cornerSpeed(ask, cell)
+    found[i] = isSame ? floatAt(found, i - 1) : cornerSpeed(tyres, cell)
     before = cell
   })
   return found
@@ -79,7 +79,7 @@ function forward(
   const n = cells.length
   const v = new Float64Array(n + 1)
   const out = { v, gear: new Uint8Array(n), holder: new Uint8Array(n), upshifts: new Uint8Array(n) }
-  driver.v = entryMps === null ? itemAt(limit, from) : Math.min(entryMps, itemAt(limit, from))
+  driver.v = entryMps === null ? floatAt(limit, from) : Math.min(entryMps, floatAt(limit, from))
   driver.takeBest()
   v[from] = driver.v
   for (let step = 0; step < n; step++) {
@@ -87,8 +87,8 @@ function forward(
     const begin = driver.v
     const isShifting = driver.shiftLeftS > 0
     driver.upshifts = 0
-    driver.drive(itemAt(cells, i), itemAt(corner, i))
-    const cap = itemAt(limit, i + 1)
+    driver.drive(itemAt(cells, i), floatAt(corner, i))
+    const cap = floatAt(limit, i + 1)
     const isCapped = driver.v >= cap
     out.upshifts[i] = driver.upshifts
     out.gear[i] = driver.gear + 1
@@ -101,27 +101,29 @@ function forward(
   return out
 }
 
+/** How hard a car slows at a place with its brakes on, m/s². */
+function slowing(car: LapCar, tyres: TyreModel, cell: Cell, speedMps: number): number {
+  const { left, brakingN, resistanceN, slopeN } = tyres.at(cell, speedMps)
+  return (car.brakingUse * left * brakingN + resistanceN + slopeN) / car.massKg
+}
+
 /** Speeds from which what comes can still be reached, from the slowest node backward. */
-function backward(car: LapCar, ask: AskLimits, cells: readonly Cell[], reach: Float64Array, from: number, isClosed: boolean): Float64Array {
+function backward(car: LapCar, tyres: TyreModel, cells: readonly Cell[], reach: Float64Array, from: number, isClosed: boolean): Float64Array {
   const n = cells.length
   const v = Float64Array.from(reach)
-  const slow = (cell: Cell, speed: number) => {
-    const { left, brakingN, resistanceN, slopeN } = ask(cell, speed)
-    return (car.brakingUse * left * brakingN + resistanceN + slopeN) / car.massKg
-  }
   const start = isClosed ? from : n
   for (let step = 0; step < n; step++) {
     const i = (((start - 1 - step) % n) + n) % n
-    if (isClosed && i === n - 1) v[n] = itemAt(v, 0)
-    const end = itemAt(v, i + 1)
+    if (isClosed && i === n - 1) v[n] = floatAt(v, 0)
+    const end = floatAt(v, i + 1)
     const cell = itemAt(cells, i)
-    const a = slow(cell, end)
+    const a = slowing(car, tyres, cell, end)
     const before = Math.sqrt(Math.max(LEAST_V2, end * end + 2 * a * cell.lengthM))
-    const b = slow(cell, before)
+    const b = slowing(car, tyres, cell, before)
     const allowed = Math.sqrt(Math.max(LEAST_V2, end * end + (a + b) * cell.lengthM))
-    v[i] = Math.min(itemAt(reach, i), allowed)
+    v[i] = Math.min(floatAt(reach, i), allowed)
   }
-  if (isClosed) v[n] = itemAt(v, 0)
+  if (isClosed) v[n] = floatAt(v, 0)
   return v
 }
 
@@ -129,8 +131,8 @@ function nodeLimits(corner: Float64Array, isClosed: boolean): Float64Array {
   const n = corner.length
   const limit = new Float64Array(n + 1)
   for (let i = 0; i <= n; i++) {
-    const before = i > 0 ? itemAt(corner, i - 1) : isClosed ? itemAt(corner, n - 1) : FASTEST_MPS
-    const after = i < n ? itemAt(corner, i) : isClosed ? itemAt(corner, 0) : FASTEST_MPS
+    const before = i > 0 ? floatAt(corner, i - 1) : isClosed ? floatAt(corner, n - 1) : FASTEST_MPS
+    const after = i < n ? floatAt(corner, i) : isClosed ? floatAt(corner, 0) : FASTEST_MPS
     limit[i] = Math.min(before, after)
   }
   return limit
@@ -138,7 +140,7 @@ function nodeLimits(corner: Float64Array, isClosed: boolean): Float64Array {
 
 function slowestNode(limit: Float64Array): number {
   let at = 0
-  for (let i = 1; i < limit.length - 1; i++) if (itemAt(limit, i) < itemAt(limit, at)) at = i
+  for (let i = 1; i < limit.length - 1; i++) if (floatAt(limit, i) < floatAt(limit, at)) at = i
   return at
 }
 
@@ -146,41 +148,42 @@ function summed(cells: readonly Cell[], went: Forward, v: Float64Array, corner: 
   const n = cells.length
   const timeS = new Float64Array(n + 1)
   const holder: LapHolder[] = []
-  const secondsBy = { grip: 0, power: 0, braking: 0, shift: 0, gear: 0 }
-  let upshifts = 0
+  const seconds = new Float64Array(LAP_HOLDERS.length)
+  let [upshifts, fastestMps, slowestMps] = [0, floatAt(v, 0), floatAt(v, 0)]
   for (let i = 0; i < n; i++) {
-    const [a, b] = [itemAt(v, i), itemAt(v, i + 1)]
+    const a = floatAt(v, i)
+    const b = floatAt(v, i + 1)
+    fastestMps = Math.max(fastestMps, b)
+    slowestMps = Math.min(slowestMps, b)
     const dt = (2 * itemAt(cells, i).lengthM) / (a + b)
-    timeS[i + 1] = itemAt(timeS, i) + dt
+    timeS[i + 1] = floatAt(timeS, i) + dt
     // Slower at its end, and one end taken back or at the corner's own speed: the brakes are on.
-    const isTakenBack = b < itemAt(went.v, i + 1) - 1e-9 || a < itemAt(went.v, i) - 1e-9
-    const isBraking = b < a - 1e-9 && (isTakenBack || b >= itemAt(corner, i) - 1e-9)
-    const own: LapHolder = isBraking ? 'braking' : (LAP_HOLDERS[itemAt(went.holder, i)] as LapHolder)
-    holder.push(own)
-    secondsBy[own] += dt
+    const isTakenBack = b < floatAt(went.v, i + 1) - 1e-9 || a < floatAt(went.v, i) - 1e-9
+    const isBraking = b < a - 1e-9 && (isTakenBack || b >= floatAt(corner, i) - 1e-9)
+    const own = isBraking ? AT.braking : itemAt(went.holder, i)
+    holder.push(LAP_HOLDERS[own] as LapHolder)
+    seconds[own] = floatAt(seconds, own) + dt
     if (!isBraking) upshifts += itemAt(went.upshifts, i)
   }
-  const speeds = v.subarray(0, n + 1)
   return {
-    lapS: itemAt(timeS, n),
+    lapS: floatAt(timeS, n),
     cells,
     speedMps: v,
     timeS,
     holder,
     gear: hasGears ? went.gear : new Uint8Array(n),
     limitMps: corner,
-    secondsBy,
+    secondsBy: {
+      grip: floatAt(seconds, AT.grip),
+      power: floatAt(seconds, AT.power),
+      braking: floatAt(seconds, AT.braking),
+      shift: floatAt(seconds, AT.shift),
+      gear: floatAt(seconds, AT.gear),
+    },
     upshifts,
-    fastestMps: Math.max(...chunkMax(speeds)),
-    slowestMps: -Math.max(...chunkMax(speeds.map((speed) => -speed))),
+    fastestMps,
+    slowestMps,
   }
-}
-
-/** Greatest of each thousand: a spread of 60,000 arguments would overflow the stack. */
-function chunkMax(values: Float64Array): number[] {
-  const most: number[] = []
-  for (let from = 0; from < values.length; from += 1000) most.push(Math.max(...values.subarray(from, from + 1000)))
-  return most
 }
 
 /**
@@ -194,12 +197,12 @@ export function lapOf(track: TrackLine, car: LapCar, { stepM = 1, entryMps = USU
   const gears = lapGears(car)
   const cells = trackCells(track, stepM)
   requireWithin(entryMps, 1, FASTEST_MPS, 'entryMps')
-  const ask = tyreLimits(car)
-  const corner = cornerSpeeds(ask, cells)
+  const tyres = tyreLimits(car)
+  const corner = cornerSpeeds(tyres, cells)
   const limit = nodeLimits(corner, track.isClosed)
   const from = track.isClosed ? slowestNode(limit) : 0
-  const went = forward(new Driver(car, gears, ask), cells, { corner, limit }, from, track.isClosed ? null : entryMps)
-  const v = backward(car, ask, cells, went.v, from, track.isClosed)
+  const went = forward(new Driver(car, gears, tyres), cells, { corner, limit }, from, track.isClosed ? null : entryMps)
+  const v = backward(car, tyres, cells, went.v, from, track.isClosed)
   const lap = summed(cells, went, v, corner, car.gears !== null)
   if (lap.slowestMps < 1)
     throw new CalculationError(

@@ -62,12 +62,17 @@ export interface Cell extends Place {
   readonly segment: number
 }
 
+/** Cells of tracks that are still held: a forecast drives its track 30 times, and cutting it costs as much as driving it. */
+const CUT = new WeakMap<readonly Segment[], Map<number, readonly Cell[]>>()
+
 /**
  * A track cut into cells no longer than a step, whole per segment; the curvature of a spiral is that of the cell's middle. Rejects what `requireTrack` rejects,
  * and steps under 0.05 m or over 50.
  * @example trackCells(SKARVHOLM, 1).length // 2747
  */
 export function trackCells(track: TrackLine, stepM = 1): readonly Cell[] {
+  const known = CUT.get(track.segments)?.get(stepM)
+  if (known) return known
   requireTrack(track)
   requireWithin(stepM, 0.05, 50, 'stepM')
   requireSteps(lengthOfTrack(track.segments) / stepM, MOST_CELLS, 'stepM')
@@ -77,13 +82,15 @@ export function trackCells(track: TrackLine, stepM = 1): readonly Cell[] {
     const count = Math.max(1, Math.ceil(segment.lengthM / stepM - 1e-9))
     const lengthM = segment.lengthM / count
     const end = segment.endCurvaturePerM ?? segment.curvaturePerM
-    const common = { lengthM, grade: segment.grade ?? 0, camberRad: segment.camberRad ?? 0, gripFactor: segment.gripFactor ?? 1, segment: index }
+    const { curvaturePerM: begin, grade = 0, camberRad = 0, gripFactor = 1 } = segment
     for (let i = 0; i < count; i++) {
-      const curvaturePerM = segment.curvaturePerM + ((end - segment.curvaturePerM) * (i + 0.5)) / count
-      cells.push({ ...common, curvaturePerM, atM: atM + i * lengthM })
+      const curvaturePerM = begin + ((end - begin) * (i + 0.5)) / count
+      // Spelled out: a spread would cost more than all other sums of a cell.
+      cells.push({ lengthM, atM: atM + i * lengthM, curvaturePerM, grade, camberRad, gripFactor, segment: index })
     }
     atM += segment.lengthM
   })
+  CUT.set(track.segments, (CUT.get(track.segments) ?? new Map<number, readonly Cell[]>()).set(stepM, cells))
   return cells
 }
 

@@ -31,12 +31,6 @@ export interface TyreLimits {
   readonly brakingN: number
 }
 
-/** Writable inside this file alone: a lap asks 10,000 times, and one object each time would cost more than the sums. */
-type Scratch = { -readonly [Key in keyof TyreLimits]: TyreLimits[Key] }
-
-/** What the tyres of a car can do, asked by place and speed. Each answer is overwritten by the next. */
-export type AskLimits = (place: Place, speedMps: number) => TyreLimits
-
 /** Load of one axle of the reference car at rest, N. */
 function restLoads(car: LapCar): { front: number; rear: number; massKg: number } {
   const massKg = car.reference?.massKg ?? car.massKg
@@ -45,65 +39,106 @@ function restLoads(car: LapCar): { front: number; rear: number; massKg: number }
 }
 
 /**
- * What the tyres of a car can do at a place and a speed. Each axle carries its share of m (g cos b + |K| v² sin b) and of the air; its friction falls with load
- * and with what moves to the outer tyres, μ = f μ0 [(1 + k) x − k (x² + d²)]/x; the axle that gives up first sets the corner, and √(1 − use²) of both is left
- * to pull and brake, with load transfer by H = h/L. Source: the room's page; F.5, H.5, H.6. The answer is one object that the next question overwrites.
- * @example tyreLimits(LAP_CAR)({ curvaturePerM: 1 / 88, grade: 0, camberRad: 0, gripFactor: 1 }, 30).use // 0.83372
+ * The tyres of a car, asked by place and speed. A lap asks 30,000 times: an answer is the object itself, which the next question overwrites, and what stays the
+ * same is worked out once.
  */
-export function tyreLimits(car: LapCar): AskLimits {
-  const { massKg, frontShare, loadSensitivity: k, drivenAxles, rearTorqueShare, brakeFrontShare: p, rollingCoefficient } = car
-  const rest = restLoads(car)
-  const H = car.centreHeightM / car.wheelbaseM
-  const halfDensity = 0.5 * car.airDensityKgM3
-  const moved = (2 * massKg * car.centreHeightM) / (car.trackM * rest.massKg * G)
-  const peak = car.friction * car.gripFactor
-  const out: Scratch = { frontN: 0, rearN: 0, frontFriction: 0, rearFriction: 0, use: 0, left: 0, resistanceN: 0, slopeN: 0, tractionN: 0, brakingN: 0 }
-  const friction = (loadN: number, restN: number, d: number, place: Place) => {
-    const x = Math.max(loadN / restN, 1e-3)
-    return Math.max(0.01, (peak * place.gripFactor * ((1 + k) * x - k * (x * x + d * d))) / x)
+export class TyreModel implements TyreLimits {
+  frontN = 0
+  rearN = 0
+  frontFriction = 0
+  rearFriction = 0
+  use = 0
+  left = 0
+  resistanceN = 0
+  slopeN = 0
+  tractionN = 0
+  brakingN = 0
+  readonly #car: LapCar
+  readonly #frontKg: number
+  readonly #rearKg: number
+  readonly #frontRestN: number
+  readonly #rearRestN: number
+  /** Height of the centre over the wheelbase. */
+  readonly #lift: number
+  /** What moves to the outer tyres, over the load at rest, for each m/s² across. */
+  readonly #moved: number
+  readonly #peak: number
+
+  constructor(car: LapCar) {
+    const rest = restLoads(car)
+    this.#car = car
+    this.#frontKg = car.massKg * car.frontShare
+    this.#rearKg = car.massKg * (1 - car.frontShare)
+    this.#frontRestN = rest.front
+    this.#rearRestN = rest.rear
+    this.#lift = car.centreHeightM / car.wheelbaseM
+    this.#moved = (2 * car.massKg * car.centreHeightM) / (car.trackM * rest.massKg * G)
+    this.#peak = car.friction * car.gripFactor
   }
-  const traction = (f: number, r: number, N: Scratch) => {
-    const front = Math.max(0, N.frontN + N.resistanceN * H)
-    const rear = Math.max(0, N.rearN - N.resistanceN * H)
-    if (drivenAxles === 'rear') return r * H < 1 ? (r * rear) / (1 - r * H) : N.frontN / H
+
+  #friction(loadN: number, restN: number, d: number, gripFactor: number): number {
+    const k = this.#car.loadSensitivity
+    const x = Math.max(loadN / restN, 1e-3)
+    return Math.max(0.01, (this.#peak * gripFactor * ((1 + k) * x - k * (x * x + d * d))) / x)
+  }
+
+  #traction(f: number, r: number): number {
+    const { drivenAxles, rearTorqueShare } = this.#car
+    const H = this.#lift
+    const front = Math.max(0, this.frontN + this.resistanceN * H)
+    const rear = Math.max(0, this.rearN - this.resistanceN * H)
+    if (drivenAxles === 'rear') return r * H < 1 ? (r * rear) / (1 - r * H) : this.frontN / H
     if (drivenAxles === 'front') return (f * front) / (1 + f * H)
-    if (rearTorqueShare === null) return f * N.frontN + r * N.rearN
+    if (rearTorqueShare === null) return f * this.frontN + r * this.rearN
     const atFront = (f * front) / (1 - rearTorqueShare + f * H)
     return rearTorqueShare > r * H ? Math.min(atFront, (r * rear) / (rearTorqueShare - r * H)) : atFront
   }
-  const braking = (f: number, r: number, N: Scratch) => {
-    if (p === null) return f * N.frontN + r * N.rearN
-    const rear = (r * Math.max(0, N.rearN - N.resistanceN * H)) / (1 - p + r * H)
-    return p > f * H ? Math.min(rear, (f * (N.frontN + N.resistanceN * H)) / (p - f * H)) : rear
+
+  #braking(f: number, r: number): number {
+    const p = this.#car.brakeFrontShare
+    const H = this.#lift
+    if (p === null) return f * this.frontN + r * this.rearN
+    const rear = (r * Math.max(0, this.rearN - this.resistanceN * H)) / (1 - p + r * H)
+    return p > f * H ? Math.min(rear, (f * (this.frontN + this.resistanceN * H)) / (p - f * H)) : rear
   }
-  return (place, speedMps) => {
+
+  /** What the tyres can do there; good until it is asked again. */
+  at(place: Place, speedMps: number): TyreLimits {
+    const { massKg, frontShare, airDensityKgM3, downforceFrontM2, downforceRearM2, dragAreaM2, rollingCoefficient } = this.#car
     const v2 = speedMps * speedMps
     const bend = Math.abs(place.curvaturePerM) * v2
     const sin = place.camberRad === 0 ? 0 : Math.sin(place.camberRad)
     const cos = place.camberRad === 0 ? 1 : Math.cos(place.camberRad)
     const slope = Math.sqrt(1 + place.grade * place.grade)
-    const along = place.grade / slope
     const down = G / slope
     const across = bend * cos - down * sin
     const pressed = down * cos + bend * sin
-    const q = halfDensity * v2
-    const d = Math.abs(across) * moved
-    out.frontN = Math.max(1, massKg * frontShare * pressed + q * car.downforceFrontM2)
-    out.rearN = Math.max(1, massKg * (1 - frontShare) * pressed + q * car.downforceRearM2)
-    const f = friction(out.frontN, rest.front, d, place)
-    const r = friction(out.rearN, rest.rear, d, place)
+    const q = 0.5 * airDensityKgM3 * v2
+    const d = Math.abs(across) * this.#moved
+    this.frontN = Math.max(1, this.#frontKg * pressed + q * downforceFrontM2)
+    this.rearN = Math.max(1, this.#rearKg * pressed + q * downforceRearM2)
+    const f = this.#friction(this.frontN, this.#frontRestN, d, place.gripFactor)
+    const r = this.#friction(this.rearN, this.#rearRestN, d, place.gripFactor)
     const side = massKg * Math.abs(across)
-    out.frontFriction = f
-    out.rearFriction = r
-    out.use = Math.max((side * frontShare) / (f * out.frontN), (side * (1 - frontShare)) / (r * out.rearN))
-    out.left = out.use < 1 ? Math.sqrt(1 - out.use * out.use) : 0
-    out.resistanceN = q * car.dragAreaM2 + rollingCoefficient * massKg * pressed
-    out.slopeN = massKg * G * along
-    out.tractionN = traction(f, r, out)
-    out.brakingN = braking(f, r, out)
-    return out
+    this.frontFriction = f
+    this.rearFriction = r
+    this.use = Math.max((side * frontShare) / (f * this.frontN), (side * (1 - frontShare)) / (r * this.rearN))
+    this.left = this.use < 1 ? Math.sqrt(1 - this.use * this.use) : 0
+    this.resistanceN = q * dragAreaM2 + rollingCoefficient * massKg * pressed
+    this.slopeN = massKg * G * (place.grade / slope)
+    this.tractionN = this.#traction(f, r)
+    this.brakingN = this.#braking(f, r)
+    return this
   }
 }
+
+/**
+ * What the tyres of a car can do at a place and a speed. Each axle carries its share of m (g cos b + |K| v² sin b) and of the air; its friction falls with load
+ * and with what moves to the outer tyres, μ = f μ0 [(1 + k) x − k (x² + d²)]/x; the axle that gives up first sets the corner, and √(1 − use²) of both is left
+ * to pull and brake, with load transfer by H = h/L. Source: the room's page; F.5, H.5, H.6. The answer is one object that the next question overwrites.
+ * @example tyreLimits(LAP_CAR).at({ curvaturePerM: 1 / 88, grade: 0, camberRad: 0, gripFactor: 1 }, 30).use // 0.83372
+ */
+export const tyreLimits = (car: LapCar): TyreModel => new TyreModel(car)
 
 /** No car on wheels is faster. */
 export const FASTEST_MPS = 150
@@ -114,9 +149,9 @@ const SCAN_MPS = 2
  * Found by steps of 2 m/s and by halving; 150 m/s where nothing holds it. Source: the room's page.
  * @example cornerSpeed(tyreLimits(LAP_CAR), { curvaturePerM: 1 / 88, grade: 0, camberRad: 0, gripFactor: 1 }) // 32.595
  */
-export function cornerSpeed(ask: AskLimits, place: Place): number {
+export function cornerSpeed(tyres: TyreModel, place: Place): number {
   const isHeld = (speed: number) => {
-    const { use, left, tractionN, resistanceN, slopeN } = ask(place, speed)
+    const { use, left, tractionN, resistanceN, slopeN } = tyres.at(place, speed)
     return use < 1 && left * tractionN >= resistanceN + slopeN
   }
   // On a straight nothing turns: what pulls less than it resists is a matter of the engine, not of the corner.

@@ -25,7 +25,9 @@ describe('words', () => {
     expect(news({ track: null })).toMatch(/Draw or import/)
     expect(news({})).toBe('Field at stage 4: 84.40 planned, 83.50 wanted, unlikely')
     expect(news({ stage: { ...stage, how: 'guess', sdS: 2.4 } })).toBe('Field at stage 4: 82 to 87, a guess')
-    expect(news({ stage: null, made: { lap: { missing: [{ what: 'its power: none' }] }, wantedS: {} } })).toBe('Field at stage 4: no lap until we know its power')
+    expect(news({ stage: null, made: { lap: { missing: [{ what: 'its power: none' }] }, wantedS: {} } })).toBe(
+      'Field at stage 4: no lap until we know its power',
+    )
     expect(news({ isDrift: true })).toBe('31 runs on 12 rear pairs, entry 26')
     expect(guessRange({ lapS: 84.4, sdS: 2.5 })).toEqual([81, 87])
   })
