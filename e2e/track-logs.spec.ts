@@ -87,10 +87,61 @@ test('two laps along the track: where B gains and loses; power and grip out of t
   await expect(page.getByText(/\d+ full-throttle windows, corners of 4 laps/)).toHaveCount(3)
   await expect(page.getByText('Reading …')).toHaveCount(0)
   await expect(page.getByText('Road and dyno agree.')).toBeVisible()
-  await page.getByRole('button', { name: /^Hand its coasting to Aero\s+of 2026-10-10-1140\.csv/ }).click()
+  await page.getByRole('button', { name: /^Hand its drag and load to Aero\s+of 2026-10-10-1140\.csv/ }).click()
   await expect(page.getByText(/The car rolled freely both ways on no straight of it/)).toBeVisible({ timeout: 30_000 })
   await page.goto(`${gannet}/track?tab=proof&stage=${stages.find(({ position }) => position === 4)?.id}`)
   await expect(page.getByText('No log of this stage')).toBeVisible()
+})
+
+/** A runway driven both ways at ten rows a second: pulled up, held for six seconds, rolled out of gear down to 20 m/s, held there; dampers sink with the square of the speed. */
+function runwayLog(): string {
+  const rows = ['time,speed [m/s],throttle [%],rpm,latitude,longitude,damper LF [mm],damper RF [mm],damper LR [mm],damper RR [mm]']
+  let [i, along] = [0, 0]
+  const put = (v: number, way: number, throttle: number, rpm: number) => {
+    along += (way * v) / 10
+    const sunk = (perSquare: number) => (perSquare * v * v + Math.sin(2.1 * i)).toFixed(2)
+    const dampers = [sunk(0.004), sunk(0.004), sunk(0.006), sunk(0.006)]
+    rows.push([(i / 10).toFixed(1), v.toFixed(3), throttle, rpm, (59 + along / 111_412).toFixed(7), 18, ...dampers].join(','))
+    i++
+  }
+  for (const way of [1, -1, 1, -1]) {
+    for (let v = 5; v < 50; v += 0.6) put(v, way, 100, 5000)
+    for (let k = 0; k < 60; k++) put(50, way, 60, 5200)
+    for (let v = 50; v > 20; v -= 0.1 * (0.14 + (0.5 * 1.2 * 0.8 * v * v) / 1360)) put(v, way, 0, 900)
+    for (let k = 0; k < 60; k++) put(20, way, 20, 2600)
+    for (let v = 20; v > 0.5; v -= 0.7) put(v, way, 0, 900)
+    for (let k = 0; k < 20; k++) put(0.1, way, 0, 900)
+  }
+  return rows.join('\n')
+}
+
+test('a log of a runway hands Aero its coasting and what the axles carried, and one entry of the log takes both back', async ({ page }) => {
+  const gannet = await buildAddress(page, 'Gannet')
+  const list = async (name: string) => (await (await page.request.get(`/api${gannet}/${name}`)).json()) as { id: string; kind: string; version: number }[]
+  const stages = (await (await page.request.get(`/api${gannet}/stages`)).json()) as { id: string; position: number }[]
+  const stage = stages.find(({ position }) => position === 2)?.id
+  const before = { tests: await list('aero-tests'), sessions: await list('track-sessions') }
+  await page.goto(`${gannet}/track?tab=sessions&stage=${stage}&do=session`)
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('What it is', { exact: true }).selectOption('straight')
+  await dialog.getByRole('button', { name: 'Store the session' }).click()
+  await expect(dialog).toBeHidden()
+  await expect(page.getByRole('button', { name: /^a straight, both ways/ })).toHaveAttribute('aria-pressed', 'true')
+  const logs = page.getByRole('region', { name: 'Logs of the session' })
+  await logs.getByLabel('A log as CSV').setInputFiles({ name: 'runway.csv', mimeType: 'text/csv', buffer: Buffer.from(runwayLog()) })
+  await logs.getByRole('button', { name: 'Store the log' }).click()
+  await expect(logs.getByText('runway.csv').first()).toBeVisible()
+  await page.goto(`${gannet}/track?tab=proof&stage=${stage}`)
+  await page.getByRole('button', { name: /^Hand its drag and load to Aero\s+of runway\.csv/ }).click()
+  await expect(page.getByText(/Aero has 2 pairs of coasting and \d+ seconds of load on the axles to test with now/)).toBeVisible({ timeout: 30_000 })
+  const made = (await list('aero-tests')).filter(({ id }) => !before.tests.some((test) => test.id === id))
+  expect(made.map(({ kind }) => kind).sort()).toEqual(['coastDown', 'steady'])
+  await page.getByRole('heading', { level: 1 }).click()
+  await page.keyboard.press('Control+z')
+  await expect.poll(async () => (await list('aero-tests')).length).toBe(before.tests.length)
+  for (const { id, version } of await list('track-sessions'))
+    if (!before.sessions.some((session) => session.id === id))
+      expect((await page.request.delete(`/api${gannet}/track-sessions/${id}`, { data: { version } })).ok()).toBe(true)
 })
 
 test('a simulated logger: it warns before the car goes out, tells laps that are stored, and its silence is told', async ({ page }) => {

@@ -177,6 +177,14 @@ export const STEADY = {
 }
 
 /** The road of the worked example, how guesses run, and the middle draw. */
+/** Held at 20 m/s, then at 40, for 15 s each; the axles sink with the square of the speed. */
+export const HELD_SPEEDS = (() => {
+  const timeS = Array.from({ length: 301 }, (_, i) => i / 10)
+  const speedMps = timeS.map((t) => (t < 15 ? 20 : 40))
+  const sunk = (perSquare: number) => speedMps.map((speed) => perSquare * speed * speed)
+  const none = { throttle: null, brakePa: null, engineRpm: null, east: null, north: null }
+  return { timeS, speedMps, acrossMps2: timeS.map(() => 0), frontM: sunk(4e-6), rearM: sunk(6e-6), ...none }
+})()
 export const ROAD = EXAMPLE_ROAD
 export const READY = readyRoad(EXAMPLE_ROAD)
 export { USUAL_OPTIMISM } from '../src/jobs/optimism.ts'

@@ -32,8 +32,11 @@ const RISE_MPS = 0.4
 /** A road that bends more than this over its chord is no straight. */
 const MOST_BEND = 1.01
 
-/** The last value of a slower channel holds until its next. */
-function held(list: readonly number[] | null): readonly number[] | null {
+/**
+ * A channel whose last value holds until its next, as a slower one is read beside a faster.
+ * @example holdLast([1, Number.NaN, 2]) // [1, 1, 2]
+ */
+export function holdLast(list: readonly number[] | null): readonly number[] | null {
   let last = Number.NaN
   return (
     list?.map((value) => {
@@ -45,7 +48,7 @@ function held(list: readonly number[] | null): readonly number[] | null {
 
 /** Whether the car rolls freely at each row, as far as the channels say. */
 function rolling(samples: CoastingSamples): boolean[] {
-  const [throttle, brake, engine, across] = [held(samples.throttle), held(samples.brakePa), held(samples.engineRpm), held(samples.acrossMps2)]
+  const [throttle, brake, engine, across] = [holdLast(samples.throttle), holdLast(samples.brakePa), holdLast(samples.engineRpm), holdLast(samples.acrossMps2)]
   const isUnder = (list: readonly number[] | null, i: number, most: number) => !list || Number.isNaN(itemAt(list, i)) || Math.abs(itemAt(list, i)) <= most
   let before = 0
   return samples.timeS.map((t, i) => {
@@ -64,8 +67,11 @@ function rolling(samples: CoastingSamples): boolean[] {
   })
 }
 
-/** The way a stretch went, null without positions, undefined where it bends. */
-function headingOf({ east, north }: CoastingSamples, from: number, to: number): number | null | undefined {
+/**
+ * The way a stretch went, rad from east to north; null without positions, undefined where it bends.
+ * @example headingOf({ east: [0, 10], north: [0, 0] }, 0, 1) // 0
+ */
+export function headingOf({ east, north }: Pick<CoastingSamples, 'east' | 'north'>, from: number, to: number): number | null | undefined {
   if (!east || !north) return null
   const rows = Array.from({ length: to - from + 1 }, (_, i) => from + i).filter((i) => !Number.isNaN(itemAt(east, i)) && !Number.isNaN(itemAt(north, i)))
   const [first, last] = [rows[0], rows.at(-1)]

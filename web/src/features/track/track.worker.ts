@@ -14,9 +14,12 @@ import {
   type LapTrace,
   type LapWorth,
   type LeverAnswer,
+  type LoadPoint,
+  type LoadSamples,
   type LogCarInputs,
   lapOf,
   lapWorth,
+  loadPoints,
   type PowerWindow,
   type PullingSamples,
   powerWindows,
@@ -82,6 +85,10 @@ const work = {
       const { pairs, left } = coastPairs(coastWindows(samples))
       return { pairs: pairs.map((pair) => ({ ...pair, fit: keepFit(pair) })), left }
     })
+  },
+  /** What the axles carried by speed, on straights of a log. */
+  loads(samples: LoadSamples): readonly LoadPoint[] | Refused {
+    return orRefused(() => loadPoints(samples))
   },
   /** What a change does to a lap, s, and each of some changes alone. */
   changed(track: TrackLine, car: LapCar, changes: readonly LapChange[]): number[] | Refused {

@@ -2,7 +2,7 @@ import type { LogSamples } from '@bold-ballast/contract'
 import type { RoomLog } from '@bold-ballast/core'
 import { describe, expect, it } from 'vitest'
 import { lap, session } from '../session-fixture.ts'
-import { coastingSamples, coastingWrites } from './coasting.ts'
+import { airSamples, airWords, airWrites } from './air-windows.ts'
 import { partsOf, windowWrites } from './find-windows.ts'
 
 const log = { id: 'log', durationS: 3600, rowCount: 180_000 } as RoomLog
@@ -35,27 +35,51 @@ describe('a log read for windows', () => {
   })
 })
 
-describe('coasting handed to Aero', () => {
+describe('drag and load handed to Aero', () => {
   const piece = (timeS: number[], speed: number[], more: Record<string, number[]> = {}) =>
     ({
       timeS,
       channels: Object.entries({ speed, ...more }).map(([role, least]) => ({ role, least, most: least })),
     }) as unknown as LogSamples
   it('joins pieces that overlap, each time once, and leaves out channels that no piece has', () => {
-    const samples = coastingSamples([piece([0, 1, 2], [30, 29, 28], { throttle: [0, 0, 0] }), piece([1, 2, 3], [29, 28, 27])])
+    const { samples, travel } = airSamples([piece([0, 1, 2], [30, 29, 28], { throttle: [0, 0, 0] }), piece([1, 2, 3], [29, 28, 27])])
+    expect(travel).toBeNull()
     expect(samples.timeS).toEqual([0, 1, 2, 3])
     expect(samples.speedMps).toEqual([30, 29, 28, 27])
     expect(samples.throttle).toEqual([0, 0, 0, Number.NaN])
     expect(samples.brakePa).toBeNull()
   })
-  it('is one test of the session’s car and air, with a run for each pair', () => {
+  it('reads heights of both axles as the car sinks', () => {
+    const heights = { heightFront: [0.09, 0.08, 0.07], heightRear: [0.12, 0.12, 0.11] }
+    expect(airSamples([piece([0, 1, 2], [30, 29, 28], heights)]).travel).toEqual({
+      reading: 'height',
+      frontM: [-0.09, -0.08, -0.07],
+      rearM: [-0.12, -0.12, -0.11],
+    })
+  })
+  const run = { timeS: [0, 1], speedMps: [30, 29] }
+  const pairs = [1, 2].map(() => ({ out: run, back: run, fit: {} as never }))
+  const points = [{ fromS: 4, speedMps: 30, frontM: 0.01, rearM: 0.02, decelerationMps2: 0.1 }]
+  const found = { coasting: { pairs, left: 1 }, loads: { reading: 'damper', points }, noLoads: null } as const
+  it('is a test of each kind with the session’s car and air, coasting with a run for each pair', () => {
     let count = 0
-    const run = { timeS: [0, 1], speedMps: [30, 29] }
-    const pairs = [1, 2].map(() => ({ out: run, back: run, fit: {} as never }))
     const inputs = { car: { massKg: 1342, massSdKg: 3 } } as never
-    const writes = coastingWrites({ pairs, left: 0 }, session({ kind: 'straight' }), inputs, () => `id ${++count}`)
-    expect(writes.map(({ resource }) => resource)).toEqual(['aero-tests', 'aero-runs', 'aero-runs'])
+    const writes = airWrites(found, session({ kind: 'straight' }), inputs, () => `id ${++count}`)
+    expect(writes.map((write) => 'resource' in write && write.resource)).toEqual(['aero-tests', 'aero-runs', 'aero-runs', 'aero-tests', 'aero-runs'])
     expect(writes[0]).toMatchObject({ kind: 'create', body: { id: 'id 1', kind: 'coastDown', placeName: 'Field', massKg: 1342, massSdKg: 3, stageId: 'now' } })
-    expect(writes[1]).toMatchObject({ body: { testId: 'id 1', steady: null, coast: { out: run, back: run } } })
+    expect(writes[1]).toMatchObject({ body: { testId: 'id 1', position: 0, steady: null, coast: { out: run, back: run } } })
+    const { fromS: _, ...point } = points[0] as (typeof points)[number]
+    expect(writes[3]).toMatchObject({ body: { id: 'id 4', kind: 'steady' } })
+    expect(writes[4]).toMatchObject({ body: { testId: 'id 4', position: 0, coast: null, steady: { reading: 'damper', points: [point] } } })
+    expect(airWrites({ ...found, coasting: { pairs: [], left: 0 }, loads: null }, session({}), inputs, () => 'id')).toEqual([])
+  })
+  it('says what was found and why the rest was not', () => {
+    expect(airWords(found)).toEqual({
+      handed: 'Aero has 2 pairs of coasting and 1 second of load on the axles to test with now. 1 more found no run the other way.',
+      told: [],
+    })
+    const none = airWords({ coasting: { pairs: [], left: 0 }, loads: null, noLoads: 'No dampers.' })
+    expect(none.handed).toBeNull()
+    expect(none.told).toEqual([expect.stringContaining('on no straight of it'), 'No dampers.'])
   })
 })

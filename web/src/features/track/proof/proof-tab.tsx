@@ -23,7 +23,7 @@ import { dayText } from '../../../ui/words.ts'
 import type { TrackTabProps } from '../tab-props.ts'
 import type { FetchSamples } from '../use-lap.ts'
 import { loggedLaps } from '../use-lap-log.ts'
-import { coastingWrites, findCoasting } from './coasting.ts'
+import { airWords, airWrites, findAirWindows } from './air-windows.ts'
 import { findWindows, logsOfStage, windowWrites } from './find-windows.ts'
 import { PowerFigure } from './power-figure.tsx'
 
@@ -58,18 +58,12 @@ function LogLine({
     setHanded(null)
     setState({ isReading: true, told: [], failure: null })
     try {
-      const found = await findCoasting(log, fetchSamples)
-      const left = found.left === 0 ? '' : ` ${found.left} more found no run the other way.`
-      if (found.pairs.length === 0) {
-        const none = `The car rolled freely both ways on no straight of it: out of gear, no pedal, for 8 s and down to two thirds of the speed.${left}`
-        return setState({ isReading: false, told: [none], failure: null })
-      }
-      const answer = await write({ buildId, batchId: crypto.randomUUID(), writes: coastingWrites(found, session, inputs, () => crypto.randomUUID()) })
-      setState({ isReading: false, told: [], failure: answer.error ? readFailure(answer.error).message : null })
-      if (!answer.error)
-        setHanded(
-          `${found.pairs.length} ${found.pairs.length === 1 ? 'pair' : 'pairs'} of coasting ${found.pairs.length === 1 ? 'is' : 'are'} a test of Aero now.${left}`,
-        )
+      const found = await findAirWindows(log, fetchSamples)
+      const { handed: words, told } = airWords(found)
+      const writes = airWrites(found, session, inputs, () => crypto.randomUUID())
+      const answer = writes.length > 0 ? await write({ buildId, batchId: crypto.randomUUID(), writes }) : null
+      setState({ isReading: false, told, failure: answer?.error ? readFailure(answer.error).message : null })
+      if (answer && !answer.error) setHanded(words)
     } catch (error) {
       setState({ isReading: false, told: [], failure: error instanceof CalculationError ? error.message : readFailure(error).message })
     }
@@ -99,7 +93,7 @@ function LogLine({
           <span className="sr-only"> {log.fileName}</span>
         </button>
         <button type="button" className="word-link" disabled={state.isReading} onClick={() => void handOver()}>
-          Hand its coasting to Aero<span className="sr-only"> of {log.fileName}</span>
+          Hand its drag and load to Aero<span className="sr-only"> of {log.fileName}</span>
         </button>
         {handed && (
           <span role="status">
