@@ -24,13 +24,15 @@ export function stageState(values: StageValues, position: number, today: string)
   const stage = car.stages[position]
   const lines = car.linesByStage[position] ?? []
   const targeted = new Set(values.targets.flatMap((target) => values.info(target.metric).provedBy))
-  const bases = MEASUREMENTS.map(({ key }) => ({ key, work: PROOFS[key] as MeasurementWork }))
-  const isEntered = (work: MeasurementWork) => stage !== undefined && work.isEnteredAt(car, stage.id)
-  const touched = bases.filter(({ work }) => (position === 0 && work.asksAsBought !== false) || work.touches(car, position) || isEntered(work))
+  const bases = MEASUREMENTS.map(({ key }) => {
+    const work = PROOFS[key] as MeasurementWork
+    return { key, work, isEntered: stage !== undefined && work.isEnteredAt(car, stage.id) }
+  })
+  const touched = bases.filter(({ work, isEntered }) => (position === 0 && work.asksAsBought !== false) || isEntered || work.touches(car, position))
   const targetedHere = touched.filter(({ key }) => targeted.has(key))
   const asked = targetedHere.length > 0 ? targetedHere : touched
   const proven = asked.filter(({ work }) => work.isMeasuredAt(car, position)).length
-  const measuredHere = bases.some(({ work }) => isEntered(work))
+  const measuredHere = bases.some(({ isEntered }) => isEntered)
   const done = lines.filter((line) => line.change.state === 'done').length
   const hasStarted = done > 0 || measuredHere
   const isBuilt = hasStarted && done === lines.length

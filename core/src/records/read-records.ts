@@ -33,6 +33,27 @@ function readOnce(schema: z.ZodType, row: Stored): Stored | string {
   return answer
 }
 
+interface ReadList {
+  readonly rows: Stored[]
+  readonly broken: readonly BrokenRecord[]
+}
+const readLists = new WeakMap<readonly Stored[], ReadList>()
+/** The rows of a list that can be read; a list that a revision did not touch stays the same list, with all that is kept of it. */
+function readList(list: RecordList, schema: z.ZodType, stored: readonly Stored[]): ReadList {
+  const before = readLists.get(stored)
+  if (before) return before
+  const rows: Stored[] = []
+  const broken: BrokenRecord[] = []
+  for (const row of stored) {
+    const read = readOnce(schema, row)
+    if (typeof read === 'string') broken.push({ list, id: row.id, name: recordName(list, row), reason: read })
+    else rows.push(read)
+  }
+  const found = { rows, broken }
+  readLists.set(stored, found)
+  return found
+}
+
 const SCHEMAS = KINDS.map((kind) => ({ ...kind, schema: z.object(kind.fields) as z.ZodType }))
 
 /** What stands in for a field of the build that cannot be used, so that its rooms open and it can be corrected (common practice, no source). */
@@ -89,12 +110,9 @@ export function readBuildRecords(stored: { readonly build: object } & { readonly
   const build = readBuild(stored.build as Row, broken)
   const lists: Record<string, Stored[]> = {}
   for (const { list, schema } of SCHEMAS) {
-    lists[list] = (stored[list] as readonly Stored[]).flatMap((row): Stored[] => {
-      const read = readOnce(schema, row)
-      if (typeof read !== 'string') return [read]
-      broken.push({ list, id: row.id, name: recordName(list, row), reason: read })
-      return []
-    })
+    const found = readList(list, schema, stored[list] as readonly Stored[])
+    lists[list] = found.rows
+    broken.push(...found.broken)
   }
   const leftOut = new Set(broken.map((record) => record.id))
   const isBroken = new Set(leftOut)
@@ -112,6 +130,10 @@ function idsOf(rows: readonly Stored[]): ReadonlySet<string> {
   return ids
 }
 
+/** By list and field the ids among which every row once found what it names. */
+const allThere = new WeakMap<readonly Stored[], Map<string, readonly ReadonlySet<string>[]>>()
+const isSame = (one: readonly unknown[] | undefined, other: readonly unknown[]) => one !== undefined && other.every((each, i) => each === one[i])
+
 /**
  * Records that name one which is not there: parts of it are out of sight with it, what may do without forgets it, and anything else is broken.
  * One that is there but cannot be read is missed only by records that cannot do without. Lists stand in `KINDS` so that what a record is part of has
@@ -126,8 +148,13 @@ function dropStrays(list: RecordList, lists: Record<string, Stored[]>, isBroken:
       return named === null || named === undefined || there.some((ids) => ids.has(named)) || (isOptional === true && isBroken.has(named))
     }
     const rows = lists[list] ?? []
+    const seen = allThere.get(rows) ?? new Map<string, readonly ReadonlySet<string>[]>()
+    if (isSame(seen.get(field), there)) continue
     // Nearly always; then the list stays what it is, with the ids that are known of it.
-    if (rows.every(isHere)) continue
+    if (rows.every(isHere)) {
+      if (isBroken.size === 0) allThere.set(rows, seen.set(field, there))
+      continue
+    }
     lists[list] = rows.flatMap((row): Stored[] => {
       if (isHere(row)) return [row]
       if (whenGone === 'forgets') return [{ ...row, [field]: null }]

@@ -33,7 +33,8 @@ export interface Due {
 
 type Records = Pick<BuildRecords, 'build' | 'checks' | 'marks' | 'tasks' | 'changes' | 'parts' | 'partUses' | 'stages' | 'events' | 'zones'>
 
-const instantOf = (at: string) => new Date(at).toISOString()
+/** As all instants are written here; one that is written so already is left alone, for a ledger has thousands. */
+const instantOf = (at: string) => (/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z$/.test(at) ? at : new Date(at).toISOString())
 const later = (a: string | null, b: string | null) => (a === null || (b !== null && b > a) ? b : a)
 
 /** When each part and each zone was last worked on, by jobs and lines that are done, and parts that were pulled; what had to come off on the way too. */
@@ -100,11 +101,16 @@ function markedAtMs(mark: Mark): number {
   return atMs
 }
 
+/** A list of marks is one revision's and never changes: it is sorted out once, however many stages and events ask. */
+const sortedOut = new WeakMap<readonly Mark[], ReadonlyMap<string, readonly Mark[]>>()
+
 /**
  * Marks of each check, the latest first.
  * @example marksByCheck([]).size // 0
  */
 export function marksByCheck(marks: readonly Mark[]): ReadonlyMap<string, readonly Mark[]> {
+  const known = sortedOut.get(marks)
+  if (known) return known
   const byCheck = new Map<string, Mark[]>()
   for (const mark of marks) {
     const own = byCheck.get(mark.checkId)
@@ -112,6 +118,7 @@ export function marksByCheck(marks: readonly Mark[]): ReadonlyMap<string, readon
     else byCheck.set(mark.checkId, [mark])
   }
   for (const own of byCheck.values()) own.sort((a, b) => markedAtMs(b) - markedAtMs(a))
+  sortedOut.set(marks, byCheck)
   return byCheck
 }
 

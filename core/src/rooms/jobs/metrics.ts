@@ -80,6 +80,9 @@ export const JOBS_PROOFS: Readonly<Record<string, MeasurementWork>> = {
       const value = moneyValue(car, position)
       return value !== undefined && isMeasured(value.proof)
     },
-    isEnteredAt: (car, stageId) => costItems(car).some((item) => item.position === stageIndex(car, stageId) && item.list === 'tasks' && item.known === 'paid'),
+    isEnteredAt: (car, stageId) => {
+      const position = stageIndex(car, stageId)
+      return costItems(car).some((item) => item.position === position && item.list === 'tasks' && item.known === 'paid')
+    },
   },
 }

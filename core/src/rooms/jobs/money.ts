@@ -59,7 +59,9 @@ function eventPosition(car: Car, stageId: string | null, startsOn: string): numb
 }
 
 /** All that costs something, stage by stage: parts with what comes with them, lines that name no part, jobs, events; what was sold brings back. */
-export function costItems(car: Car): CostItem[] {
+export const costItems = (car: Car): readonly CostItem[] => allCosts(car, 0)
+
+const allCosts = rememberByIndex((car: Car, _all: number): readonly CostItem[] => {
   const { parts, changes, tasks, events } = car.records
   const place = new Map(car.stages.map(({ id }, position) => [id, position]))
   const at = (stageId: string | null): number | undefined => (stageId === null ? undefined : place.get(stageId))
@@ -81,7 +83,7 @@ export function costItems(car: Car): CostItem[] {
     }),
     ...events.flatMap((event) => itemOf('events', event, eventPosition(car, event.stageId, event.startsOn), 'guess')),
   ]
-}
+})
 
 export interface StageMoney extends CostForecast {
   readonly position: number

@@ -1,13 +1,23 @@
 import type { Part, PartUse } from '../../records/part-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
 
-const sameKind = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+const kindKeys = new WeakMap<Part, string>()
+/** The kind of a part however it is written; worked out once for each part. */
+function kindKeyOf(part: Part): string {
+  const key = kindKeys.get(part) ?? kindKey(part.kind)
+  kindKeys.set(part, key)
+  return key
+}
+const kindKey = (kind: string) => kind.trim().toLowerCase()
 
 /**
  * Parts of the same kind as another: what replaces it, or is replaced by it.
  * @example partsOfKind([PART], 'Clutch').length // 1
  */
-export const partsOfKind = (parts: readonly Part[], kind: string): Part[] => parts.filter((part) => sameKind(part.kind, kind))
+export function partsOfKind(parts: readonly Part[], kind: string): Part[] {
+  const key = kindKey(kind)
+  return parts.filter((part) => kindKeyOf(part) === key)
+}
 
 /**
  * Position of the stage at which a part goes in; one that is worn out was there from the start; infinite where that is not decided.
@@ -24,15 +34,13 @@ export function stageOfPart({ stages }: Pick<BuildRecords, 'stages'>, part: Part
  * @example partsAtStage(WITH_PLAN, 0).map((part) => part.name) // ['disc']
  */
 export function partsAtStage(records: Pick<BuildRecords, 'parts' | 'stages'>, position: number): Part[] {
-  const stagePosition = (part: Part) => stageOfPart(records, part)
-  const there = records.parts.filter((part) => stagePosition(part) <= position)
-  return there.filter((part) => {
-    const others = partsOfKind(there, part.kind)
-    const latest = Math.max(...others.map(stagePosition))
-    // A fresh part of the same stage has taken the place of a worn-out one.
-    const isReplaced = part.status === 'wornOut' && others.some((other) => other.status !== 'wornOut' && stagePosition(other) === latest)
-    return stagePosition(part) === latest && !isReplaced
-  })
+  const there = records.parts.map((part) => ({ part, at: stageOfPart(records, part) })).filter(({ at }) => at <= position)
+  const latestOf = new Map<string, number>()
+  for (const { part, at } of there) latestOf.set(kindKeyOf(part), Math.max(at, latestOf.get(kindKeyOf(part)) ?? at))
+  const latest = there.filter(({ part, at }) => at === latestOf.get(kindKeyOf(part))).map(({ part }) => part)
+  // A fresh part of the same stage has taken the place of a worn-out one.
+  const fresh = new Set(latest.filter(({ status }) => status !== 'wornOut').map(kindKeyOf))
+  return latest.filter((part) => part.status !== 'wornOut' || !fresh.has(kindKeyOf(part)))
 }
 
 /**

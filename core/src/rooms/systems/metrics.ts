@@ -233,12 +233,14 @@ export const SYSTEMS_MEASUREMENTS = [
   }),
 ]
 
-const isRead = (car: Car, stageId: string | undefined) => {
+/** Stages at which a coolant, a current or a gap was read. */
+const stagesRead = rememberByIndex((car: Car, _all: number): ReadonlySet<string | null> => {
   const read = new Set(
     car.records.checks.filter(({ reading, gap }) => gap !== null || reading?.role === 'coolant' || reading?.role === 'current').map(({ id }) => id),
   )
-  return car.records.marks.some((mark) => mark.stageId === stageId && mark.value !== null && read.has(mark.checkId))
-}
+  return new Set(car.records.marks.flatMap(({ stageId, value, checkId }) => (value !== null && read.has(checkId) ? [stageId] : [])))
+})
+const isRead = (car: Car, stageId: string | undefined) => stageId !== undefined && stagesRead(car, 0).has(stageId)
 
 /** Systems are asked for only where somebody set a goal of them. */
 export const SYSTEMS_PROOFS: Readonly<Record<string, MeasurementWork>> = {

@@ -66,7 +66,7 @@ function savingOf(off: Line, transfers: readonly Line[], replacements: readonly 
  * Savings of a stage: each of its off lines with its pieces and replacements, of whatever stage those are. A piece that no off line owns is a saving of
  * its own, below zero.
  */
-export function stageSavings(car: Car, position: number): Saving[] {
+export const stageSavings = rememberByIndex((car: Car, position: number): readonly Saving[] => {
   const lines = car.linesByStage[position] ?? []
   const sides = sidesOf(car, 0)
   const owned = lines
@@ -79,7 +79,7 @@ export function stageSavings(car: Car, position: number): Saving[] {
       return { off: undefined, transfers: [piece], replacements: [], state, savedMg: -milligrams(piece) }
     })
   return [...owned, ...loose]
-}
+})
 
 /** Score of a stage. Net = on lines − off lines + pieces that go back, of this stage alone, to the milligram. */
 export function ledgerScore(car: Car, position: number): LedgerScore {
@@ -112,12 +112,9 @@ export interface Waits {
 }
 
 /** Everything that waits of stages 0 to `position`, in kg above zero. */
-export const waitsUpTo = rememberByIndex((car: Car, position: number): readonly Waits[] =>
-  car.stages
-    .slice(0, position + 1)
-    .flatMap((_, at) =>
-      stageSavings(car, at).flatMap(({ off, state, savedMg }): Waits[] =>
-        off && state === 'waits' && savedMg > 0 ? [{ line: off, massKg: savedMg / 1e6 }] : [],
-      ),
-    ),
-)
+export const waitsUpTo = rememberByIndex((car: Car, position: number): readonly Waits[] => [
+  ...(position > 0 ? waitsUpTo(car, position - 1) : []),
+  ...stageSavings(car, position).flatMap(({ off, state, savedMg }): Waits[] =>
+    off && state === 'waits' && savedMg > 0 ? [{ line: off, massKg: savedMg / 1e6 }] : [],
+  ),
+])
