@@ -1,6 +1,6 @@
 import type { RecordsAnswer } from '@bold-ballast/contract'
 import { boxState } from '@bold-ballast/core'
-import { useMemo, useState } from 'react'
+import { memo, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { api } from '../../../data/api.ts'
 import { Panel } from '../../../ui/dialog.tsx'
@@ -29,7 +29,7 @@ export function useOpenBox(records: RecordsAnswer, changes: readonly StoredChang
 }
 
 /** Picks or makes a growing box: what is typed then is what the scale reads with each part in. */
-export function BoxPicker({ records, box, isMissing }: { records: RecordsAnswer; box: OpenBox | null; isMissing: boolean }) {
+export const BoxPicker = memo(function BoxPicker({ records, box, isMissing }: { records: RecordsAnswer; box: OpenBox | null; isMissing: boolean }) {
   const buildId = records.build.id
   const [search, setSearch] = useSearchParams()
   const [isMaking, setIsMaking] = useState(false)
@@ -97,4 +97,4 @@ export function BoxPicker({ records, box, isMissing }: { records: RecordsAnswer;
       )}
     </>
   )
-}
+})

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { enqueue } from '../../../data/outbox-sender.ts'
 import { useAppSelector } from '../../../data/store.ts'
 import { readStored, writeStored } from '../../../data/stored.ts'
@@ -30,7 +30,7 @@ interface Props {
 }
 
 /** One line, read while it is typed; Enter saves and the focus stays. What the server has not got yet waits in the browser. */
-export function EntryLine({ records, stageId, lines, box, isBoxMissing, instant, onSaved }: Props) {
+export const EntryLine = memo(function EntryLine({ records, stageId, lines, box, isBoxMissing, instant, onSaved }: Props) {
   const buildId = records.build.id
   const key = `bold-ballast.draft.${buildId}.entry`
   const [draft, setDraft] = useState<Draft>(() => readStored(key, { id: crypto.randomUUID(), text: '' }))
@@ -103,4 +103,4 @@ export function EntryLine({ records, stageId, lines, box, isBoxMissing, instant,
       </p>
     </form>
   )
-}
+})

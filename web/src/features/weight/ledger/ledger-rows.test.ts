@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { ledgerRows, lineCount, type StoredChange } from './ledger-rows.ts'
+import { ledgerRows, lineCount, type StoredChange, stageLines } from './ledger-rows.ts'
 
 const at = '2026-03-01T10:00:00Z'
 const change = (id: string, more: Partial<StoredChange>): StoredChange =>
@@ -27,7 +27,9 @@ const CHANGES = [
   change('orphan', { kind: 'transfer', fromChangeId: 'gone' }),
 ]
 const names = (filter = '') =>
-  ledgerRows(CHANGES, [], 's1', filter).map((row) => (row.kind === 'group' ? `[${row.group} ${row.count}]` : `${row.isPiece ? '  ' : ''}${row.change.name}`))
+  ledgerRows(stageLines(CHANGES, [], 's1'), filter).map((row) =>
+    row.kind === 'group' ? `[${row.group} ${row.count}]` : `${row.isPiece ? '  ' : ''}${row.change.name}`,
+  )
 
 describe('the rows of a ledger', () => {
   it('stand in groups, each part with what goes back from it', () => {
@@ -40,11 +42,11 @@ describe('the rows of a ledger', () => {
     expect(names('zebra')).toEqual([])
   })
   it('count lines and not their heads', () => {
-    expect(lineCount(ledgerRows(CHANGES, [], 's1', ''))).toBe(5)
+    expect(lineCount(ledgerRows(stageLines(CHANGES, [], 's1'), ''))).toBe(5)
   })
   it('leave a line out whose values cannot be read', () => {
     expect(
-      lineCount(ledgerRows([change('broken', { values: [{ massKg: -1, proof: 'measured', at, sdKg: -2, instrument: null }] })], [], 's1', '')),
+      lineCount(ledgerRows(stageLines([change('broken', { values: [{ massKg: -1, proof: 'measured', at, sdKg: -2, instrument: null }] })], [], 's1'), '')),
     ).toBeLessThanOrEqual(1)
   })
 })

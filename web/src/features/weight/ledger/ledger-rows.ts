@@ -35,18 +35,25 @@ function previewFigures(change: StoredChange): LedgerLineFigures | null {
   }
 }
 
-/** Every typed word stands in the line's name, zone, kind or how it is known. */
-function matches(line: LedgerLine, words: readonly string[]): boolean {
-  const { name, zone, kind, state } = line.change
-  const text = `${name} ${zone ?? ''} ${kind} ${state} ${line.figures.proof} ${line.figures.saving ?? ''}`.toLowerCase()
-  return words.every((word) => text.includes(word))
+/** A line of a stage with what it is found by. */
+interface Searched {
+  readonly line: LedgerLine
+  readonly words: string
 }
 
-/**
- * The ledger of one stage as rows in their order: off lines each with the pieces that go back from it, then what goes on. A filter keeps the lines
- * that hold all its words, and the parts whose pieces do.
- */
-export function ledgerRows(changes: readonly StoredChange[], figures: readonly LedgerLineFigures[], stageId: string, filter: string): LedgerRow[] {
+/** The lines of one stage in their order: off lines each with the pieces that go back from it, then what goes on. */
+export interface StageLines {
+  readonly off: readonly (Searched & { readonly pieces: readonly Searched[] })[]
+  readonly on: readonly Searched[]
+}
+
+function searched(line: LedgerLine): Searched {
+  const { name, zone, kind, state } = line.change
+  return { line, words: `${name} ${zone ?? ''} ${kind} ${state} ${line.figures.proof} ${line.figures.saving ?? ''}`.toLowerCase() }
+}
+
+/** The lines of a stage, put together once for all that is typed to find one. */
+export function stageLines(changes: readonly StoredChange[], figures: readonly LedgerLineFigures[], stageId: string): StageLines {
   const figuresOf = new Map(figures.map((line) => [line.changeId, line]))
   const nameOf = new Map(changes.map((change) => [change.id, change.name]))
   const lines = changes.flatMap((change): LedgerLine[] => {
@@ -55,25 +62,38 @@ export function ledgerRows(changes: readonly StoredChange[], figures: readonly L
     const otherName = change.replacesChangeId ? (nameOf.get(change.replacesChangeId) ?? null) : null
     return found ? [{ kind: 'line', change, figures: found, isPiece: false, otherName }] : []
   })
-  const words = filter.toLowerCase().split(/\s+/).filter(Boolean)
   const offs = lines.filter((line) => line.change.kind === 'off')
   const offIds = new Set(offs.map((line) => line.change.id))
-  const pieces = new Map<string, LedgerLine[]>()
+  const pieces = new Map<string, Searched[]>()
   const loose: LedgerLine[] = []
   for (const line of lines.filter(({ change }) => change.kind === 'transfer')) {
     const from = line.change.fromChangeId ?? ''
-    if (offIds.has(from)) pieces.set(from, [...(pieces.get(from) ?? []), { ...line, isPiece: true }])
+    if (offIds.has(from)) pieces.set(from, [...(pieces.get(from) ?? []), searched({ ...line, isPiece: true })])
     else loose.push(line)
   }
-  const off = [...offs, ...loose].flatMap((line) => {
-    const own = pieces.get(line.change.id) ?? []
-    const kept = own.filter((piece) => matches(piece, words))
-    return kept.length > 0 || matches(line, words) ? [line, ...kept] : []
+  return {
+    off: [...offs, ...loose].map((line) => ({ ...searched(line), pieces: pieces.get(line.change.id) ?? [] })),
+    on: lines.filter((line) => line.change.kind === 'on').map(searched),
+  }
+}
+
+/** The ledger of one stage as rows. A filter keeps the lines whose name, zone, kind or how they are known hold all its words, and the parts whose pieces do. */
+export function ledgerRows({ off, on }: StageLines, filter: string): LedgerRow[] {
+  const wanted = filter.toLowerCase().split(/\s+/).filter(Boolean)
+  const fits = ({ words }: Searched) => wanted.every((word) => words.includes(word))
+  const kept = off.flatMap((each) => {
+    const own = each.pieces.filter(fits)
+    return own.length > 0 || fits(each) ? [each.line, ...own.map(({ line }) => line)] : []
   })
-  const on = lines.filter((line) => line.change.kind === 'on' && matches(line, words))
   const group = (name: 'off' | 'on', list: readonly LedgerLine[]): LedgerRow[] =>
     list.length > 0 ? [{ kind: 'group', group: name, count: list.length }, ...list] : []
-  return [...group('off', off), ...group('on', on)]
+  return [
+    ...group('off', kept),
+    ...group(
+      'on',
+      on.filter(fits).map(({ line }) => line),
+    ),
+  ]
 }
 
 /** How many lines a list of rows holds, without its group heads. */

@@ -29,7 +29,8 @@ interface TableProps {
   readonly pick: (id: string) => void
 }
 
-export function LedgerTable({ rows, score, stageId, marked, edit, remove, weighing, setWeighing, buildId, picked, pick }: TableProps) {
+/** Stays as drawn while the filter is only being typed: its rows come after the letters. */
+export const LedgerTable = memo(function LedgerTable({ rows, score, stageId, marked, edit, remove, weighing, setWeighing, buildId, picked, pick }: TableProps) {
   const { units } = useQuantities()
   const scroller = useRef<HTMLElement>(null)
   const isLong = rows.length > MOST_DRAWN
@@ -38,7 +39,7 @@ export function LedgerTable({ rows, score, stageId, marked, edit, remove, weighi
     enabled: isLong,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_PX,
-    overscan: 12,
+    overscan: 6,
     getItemKey: (i) => keyOf(rows[i] as LedgerRow),
   })
   const markedAt = marked === null ? -1 : rows.findIndex((row) => row.kind === 'line' && row.change.id === marked)
@@ -96,7 +97,7 @@ export function LedgerTable({ rows, score, stageId, marked, edit, remove, weighi
       </table>
     </section>
   )
-}
+})
 
 const keyOf = (row: LedgerRow) => (row.kind === 'group' ? row.group : row.change.id)
 

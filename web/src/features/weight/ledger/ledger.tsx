@@ -13,7 +13,7 @@ import { BoxPicker, useOpenBox } from './box-picker.tsx'
 import { BulkEdit } from './bulk-edit.tsx'
 import { ChangeForm } from './change-form.tsx'
 import { EntryLine } from './entry-line.tsx'
-import { type LedgerLine, type LedgerRow, ledgerRows, lineCount, type StoredChange } from './ledger-rows.ts'
+import { type LedgerLine, type LedgerRow, ledgerRows, lineCount, type StoredChange, stageLines } from './ledger-rows.ts'
 import { HOW_WORDS, LedgerTable } from './ledger-table.tsx'
 import { LineDatePicker, useLineDate } from './line-date.tsx'
 import { lineInstant } from './line-dates.ts'
@@ -44,7 +44,8 @@ export function Ledger({ records, room, position, stageId }: { records: RecordsA
     (id: string) => setPicked((now) => (now?.has(id) ? new Set([...now].filter((other) => other !== id)) : new Set([...(now ?? []), id]))),
     [],
   )
-  const rows = useMemo(() => ledgerRows(changes, room.lines, stageId, shownFilter), [changes, room.lines, stageId, shownFilter])
+  const lines = useMemo(() => stageLines(changes, room.lines, stageId), [changes, room.lines, stageId])
+  const rows = useMemo(() => ledgerRows(lines, shownFilter), [lines, shownFilter])
   const remove = useCallback((line: LedgerLine) => void take(line.change), [take])
   const total = useMemo(
     () => changes.reduce((count, change) => count + Number(change.stageId === stageId && change.state !== 'dropped'), 0),

@@ -1,5 +1,5 @@
 import type { StoredRecords } from '@bold-ballast/contract'
-import { useState } from 'react'
+import { memo, useCallback, useState } from 'react'
 import { readStored, writeStored } from '../../../data/stored.ts'
 import { dayText } from '../../../ui/words.ts'
 import { type LineDate, TODAY } from './line-dates.ts'
@@ -8,17 +8,26 @@ import { type LineDate, TODAY } from './line-dates.ts'
 export function useLineDate(buildId: string): [LineDate, (next: LineDate) => void] {
   const key = `bold-ballast.line-date.${buildId}`
   const [date, setDate] = useState<LineDate>(() => readStored(key, TODAY))
-  return [
-    date,
-    (next) => {
+  const keep = useCallback(
+    (next: LineDate) => {
       setDate(next)
       writeStored(key, next.kind === 'today' ? undefined : next)
     },
-  ]
+    [key],
+  )
+  return [date, keep]
 }
 
 /** Says once, above the entry, which date new lines get: it decides which weighing they were in. */
-export function LineDatePicker({ records, date, setDate }: { records: StoredRecords; date: LineDate; setDate: (next: LineDate) => void }) {
+export const LineDatePicker = memo(function LineDatePicker({
+  records,
+  date,
+  setDate,
+}: {
+  records: StoredRecords
+  date: LineDate
+  setDate: (next: LineDate) => void
+}) {
   const weighings = [...records.weighings].sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
   const value = date.kind === 'beforeWeighing' ? date.weighingId : date.kind
   const pick = (next: string) => {
@@ -50,4 +59,4 @@ export function LineDatePicker({ records, date, setDate }: { records: StoredReco
       )}
     </p>
   )
-}
+})
