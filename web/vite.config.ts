@@ -3,7 +3,17 @@ import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 
 /** Calls that only declare: where nothing needs what they declare, it is left out of a page's scripts. */
-const DECLARING = ['defineAdvice', 'defineCalculation', 'defineMeasurement', 'defineMetric', 'defineRecord', 'rememberByIndex', 'ofStage']
+const DECLARING = [
+  'defineAdvice',
+  'defineCalculation',
+  'defineMeasurement',
+  'defineMetric',
+  'defineRecord',
+  'rememberByIndex',
+  'ofStage',
+  'workOfEach',
+  'provedByTest',
+]
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],

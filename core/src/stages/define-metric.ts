@@ -68,3 +68,7 @@ export const defineMetric = (declaration: MetricDeclaration): MetricDeclaration 
 
 /** Declares a base that can be measured and what its absence asks for; how it is seen in a car stands in the same file, apart. */
 export const defineMeasurement = (declaration: MeasurementDeclaration): MeasurementDeclaration => declaration
+
+/** The work of metrics that are worked out alike; declared, so that a page that only names them need not load the sums. */
+export const workOfEach = <Key extends Metric>(keys: readonly Key[], work: (key: Key) => MetricWork): Readonly<Record<Key, MetricWork>> =>
+  Object.fromEntries(keys.map((key) => [key, work(key)])) as Record<Key, MetricWork>

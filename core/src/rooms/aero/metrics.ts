@@ -1,7 +1,6 @@
 import type { AeroTestKind } from '../../records/aero-test-kinds.ts'
 import { type AeroMetric, AERO_METRICS as KEYS, TAPE_METRICS } from '../../records/metric-keys.ts'
-import type { Car } from '../../stages/car.ts'
-import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
+import { defineMeasurement, defineMetric, type MeasurementWork, workOfEach } from '../../stages/define-metric.ts'
 import type { QuantityKind } from '../../units/units.ts'
 import { standingTests } from './car-tests.ts'
 import { touchesAero } from './devices.ts'
@@ -58,9 +57,7 @@ export const AERO_METRICS = KEYS.map((key) =>
   }),
 )
 
-export const AERO_VALUES = Object.fromEntries(
-  KEYS.map((key): [AeroMetric, MetricWork] => [key, { at: (car: Car, position: number) => aeroValue(car, position, key) }]),
-) as Record<AeroMetric, MetricWork>
+export const AERO_VALUES = workOfEach(KEYS, (key) => ({ at: (car, position) => aeroValue(car, position, key) }))
 
 export const AERO_MEASUREMENTS = [
   defineMeasurement({
@@ -107,7 +104,7 @@ const isTapeReading = ({ metric, setAside }: { metric: string; setAside: string 
   setAside === null && (TAPE_METRICS as readonly string[]).includes(metric)
 
 /** A base that a kind of test of the whole car measures. */
-const byTest = (kind: AeroTestKind): MeasurementWork => ({
+const provedByTest = (kind: AeroTestKind): MeasurementWork => ({
   asksAsBought: false,
   touches: touchesAero,
   isMeasuredAt: (car, position) => standingTests(car, kind).some((test) => test.position === position),
@@ -115,8 +112,8 @@ const byTest = (kind: AeroTestKind): MeasurementWork => ({
 })
 
 export const AERO_PROOFS = {
-  coastDown: byTest('coastDown'),
-  load: byTest('steady'),
+  coastDown: provedByTest('coastDown'),
+  load: provedByTest('steady'),
   tape: {
     touches: touchesAero,
     isMeasuredAt: (car, position) => car.records.readings.some((entry) => isTapeReading(entry) && entry.stageId === car.stages[position]?.id),

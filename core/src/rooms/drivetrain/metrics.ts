@@ -1,7 +1,7 @@
 import type { Yardstick } from '../../drivetrain/yardsticks.ts'
 import { type DrivetrainMetric, DRIVETRAIN_METRICS as KEYS } from '../../records/metric-keys.ts'
 import type { Car } from '../../stages/car.ts'
-import { defineMeasurement, defineMetric, type MeasurementWork, type MetricWork } from '../../stages/define-metric.ts'
+import { defineMeasurement, defineMetric, type MeasurementWork, workOfEach } from '../../stages/define-metric.ts'
 import type { StageValue } from '../../stages/stage-value.ts'
 import { normalDistribution } from '../../stats/distribution.ts'
 import { driveStage } from './stage-inputs.ts'
@@ -92,12 +92,9 @@ export function drivetrainValue(car: Car, position: number, metric: DrivetrainMe
 /** Whether a metric's sums take too long for an answer to wait for them. */
 const isLate = (metric: DrivetrainMetric) => metric !== 'driveHeadroom'
 
-export const DRIVETRAIN_VALUES = Object.fromEntries(
-  KEYS.map((key): [DrivetrainMetric, MetricWork] => [
-    key,
-    { at: (car, position) => (!driveStage(car, position).car ? undefined : isLate(key) ? car.later(key, position) : drivetrainValue(car, position, key)) },
-  ]),
-) as Record<DrivetrainMetric, MetricWork>
+export const DRIVETRAIN_VALUES = workOfEach(KEYS, (key) => ({
+  at: (car, position) => (!driveStage(car, position).car ? undefined : isLate(key) ? car.later(key, position) : drivetrainValue(car, position, key)),
+}))
 
 export const DRIVETRAIN_MEASUREMENTS = [
   defineMeasurement({
