@@ -2,8 +2,35 @@ import { CalculationError } from '../errors.ts'
 
 export type DecimalMark = '.' | ','
 
-/** Most numbers by far: digits with at most the picked mark; they need no further look. */
-const PLAIN = { '.': /^[+-]?\d{1,30}(?:\.\d{1,30})?$/, ',': /^[+-]?\d{1,30}(?:,\d{1,30})?$/ } as const
+/** Powers of ten that a double holds exactly. */
+const TENS = Array.from({ length: 16 }, (_, i) => 10 ** i)
+const MARKS = { '.': 46, ',': 44 } as const
+
+/**
+ * Most numbers by far: up to 15 digits with at most the picked mark between them; undefined for all others. Both the digits and the power of ten are exact,
+ * so that their quotient is the nearest double, as it is by `Number`.
+ */
+function plainNumber(text: string, decimalMark: DecimalMark): number | undefined {
+  const { length } = text
+  const sign = text.charCodeAt(0)
+  const from = sign === 45 || sign === 43 ? 1 : 0
+  if (length - from > 16) return undefined
+  let value = 0
+  let digits = 0
+  let markAt = -1
+  for (let i = from; i < length; i++) {
+    const code = text.charCodeAt(i)
+    if (code >= 48 && code <= 57) {
+      value = 10 * value + (code - 48)
+      digits++
+    } else if (code === MARKS[decimalMark] && markAt < 0 && digits > 0 && i < length - 1) markAt = i
+    else return undefined
+  }
+  if (digits === 0 || digits > 15) return undefined
+  const exact = markAt < 0 ? value : value / (TENS[length - 1 - markAt] as number)
+  return sign === 45 ? -exact : exact
+}
+
 const BLANKS = /[\s\u00a0\u202f\u2009]/g
 
 /**
@@ -13,7 +40,8 @@ const BLANKS = /[\s\u00a0\u202f\u2009]/g
  * Errors: `unreadable`, `ambiguous`.
  */
 export function parseNumber(text: string, decimalMark: DecimalMark = '.', field = 'number'): number {
-  if (PLAIN[decimalMark].test(text)) return Number(decimalMark === ',' ? text.replace(',', '.') : text)
+  const found = plainNumber(text, decimalMark)
+  if (found !== undefined) return found
   const plain = text
     .trim()
     .replace(BLANKS, '')

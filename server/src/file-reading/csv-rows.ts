@@ -110,14 +110,18 @@ export async function streamRows<Reader extends RowReader>(
   return { reader, delimiter }
 }
 
+const longest = (text: string) => text.split(/[\r\n]/).reduce((most, line) => Math.max(most, line.length), 0)
+
 /** Refuses a file whose lines are longer than any table has, before they pile up in memory. */
 function lineGuard(): (text: string) => void {
   let open = 0
   return (text) => {
     const last = Math.max(text.lastIndexOf('\n'), text.lastIndexOf('\r'))
-    const parts = last < 0 ? [text.length + open] : text.split(/[\r\n]/).map((line, i) => line.length + (i === 0 ? open : 0))
+    const first = text.search(/[\r\n]/)
+    // A text that is no longer than a line may be holds none that is too long, but for the one that began before it.
+    const isTooLong = open + (first < 0 ? text.length : first) > LONGEST_LINE || (text.length > LONGEST_LINE && longest(text) > LONGEST_LINE)
     open = last < 0 ? open + text.length : text.length - last - 1
-    if (parts.some((length) => length > LONGEST_LINE))
+    if (isTooLong)
       throw new CalculationError(
         'out-of-range',
         'file',
