@@ -156,13 +156,13 @@ export const doneAtMs = ({ state, doneAt }: Change): number | null => (state ===
 
 /** How many lines of each stage and those before it there are; of those alone that are held, where that is said. */
 function countUpTo(places: Uint16Array, stageCount: number, held?: Uint8Array): number[] {
-  const counts = new Array<number>(stageCount).fill(0)
+  const counts = new Uint32Array(stageCount)
   for (let i = 0; i < places.length; i++) {
     const place = places[i] as number
-    counts[place] = itemAt(counts, place) + (held ? (held[i] as number) : 1)
+    counts[place] = (counts[place] as number) + (held ? (held[i] as number) : 1)
   }
-  for (let at = 1; at < stageCount; at++) counts[at] = itemAt(counts, at) + itemAt(counts, at - 1)
-  return counts
+  for (let at = 1; at < stageCount; at++) counts[at] = (counts[at] as number) + (counts[at - 1] as number)
+  return Array.from(counts)
 }
 
 /**

@@ -163,7 +163,8 @@ export const knownParts = (lines: readonly OpenLine[]): OpenPart[] => lines.filt
 /** What leads from one content of the car to another: lines that come in, and lines that go out again with their sign turned. */
 export function linesBetween(car: Car, held: Holds, isWanted: (line: Line, at: number) => boolean): OpenLine[] {
   const found: OpenLine[] = []
-  for (const [at, line] of car.lines.entries()) {
+  for (let at = 0; at < car.lines.length; at++) {
+    const line = itemAt(car.lines, at)
     const is = isWanted(line, at)
     if ((held[at] === 1) !== is) found.push({ line, part: openPart(line.change, line.mass, is ? 1 : -1) })
   }
