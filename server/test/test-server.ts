@@ -56,6 +56,8 @@ export async function startTestServer({ databaseUrl, ...more }: TestOptions = {}
   const live = new LiveHub(url.href)
   const app = makeApp({ knex, logger: pino({ level: 'silent' }), devices, pool, sessions, live, ...more })
   const server = http.createServer(app)
+  // Server and asker share a thread here: after long sums the one would close, for idle, a connection on which the other has just asked.
+  server.keepAliveTimeout = 0
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   const { port } = server.address() as AddressInfo
   const call: TestServer['call'] = (method, path, body, headers = {}) =>

@@ -59,6 +59,18 @@ describe('stored records', () => {
     expect([...leftOut]).toEqual(['p0', 'p1', 'p2'])
   })
 
+  it('stay the same list while no revision touches it, and are looked at again once what they name is gone', () => {
+    const first = workedExample()
+    const before = readBuildRecords(first).records
+    const { records: next } = readBuildRecords({ ...first, changes: first.changes.slice(1) })
+    expect(next.pulls).toBe(before.pulls)
+    expect(next.changes).toHaveLength(before.changes.length - 1)
+    const { records: without, leftOut } = readBuildRecords({ ...first, sessions: [] })
+    expect(without.pulls).toEqual([])
+    expect([...leftOut]).toEqual(before.pulls.map(({ id }) => id))
+    expect(readBuildRecords(first).records.pulls).toEqual(before.pulls)
+  })
+
   it('open a build whose own numbers cannot be, with each of them named', () => {
     const { records, broken } = readBuildRecords(
       copy((all) => void Object.assign(all.build, { wheelbaseM: 0.001, trackRearM: -1, baselineMass: { massKg: 'heavy' } })),

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { changed, workedExample } from '../../../test/worked-example.ts'
 import { type BoardCell, makeBoard } from '../../board/board.ts'
@@ -5,7 +6,7 @@ import { curvePeakTorque } from '../../dyno/curve.ts'
 import type { Part } from '../../records/part-kinds.ts'
 import { type BuildRecords, buildRecordsSchema } from '../../records/records.ts'
 import { openCar } from '../../stages/car.ts'
-import { lifeOf, partsAtStage, ratedLimit, wholeCost, wholeMassKg } from './parts.ts'
+import { lifeOf, partsAtStage, partsOfKind, ratedLimit, stageOfPart, wholeCost, wholeMassKg } from './parts.ts'
 import { weakestTorque } from './rating-limits.ts'
 
 const part = (fields: object): Part => buildRecordsSchema.shape.parts.parse([{ id: 'p', kind: 'gearbox', name: 'box', ...fields }])[0] as Part
@@ -27,6 +28,35 @@ describe('parts in the car at a stage', () => {
   })
   it('two of one kind at one stage are both there', () => {
     expect(partsAtStage(withParts(next, part({ id: 'twin', status: 'here', stageId: 's1' })), 1)).toHaveLength(2)
+  })
+  it('are, of any parts, those that none of their kind comes after, the worn-out ones only where nothing fresh stands beside them', () => {
+    const stages = workedExample().stages
+    const drawn = fc.record({
+      kind: fc.constantFrom('gearbox', ' GearBox', 'clutch'),
+      status: fc.constantFrom('wanted', 'ordered', 'here', 'fitted', 'wornOut'),
+      stageId: fc.constantFrom(null, ...stages.map(({ id }) => id)),
+    })
+    fc.assert(
+      fc.property(fc.array(drawn, { maxLength: 12 }), fc.nat({ max: stages.length - 1 }), (list, position) => {
+        const parts = list.map((fields, i) => part({ id: `part ${i}`, ...fields }))
+        const at = (each: Part) => stageOfPart({ stages }, each)
+        const rivals = (each: Part) => parts.filter((other) => other !== each && partsOfKind([other], each.kind).length > 0 && at(other) <= position)
+        const isThere = (each: Part) =>
+          at(each) <= position &&
+          rivals(each).every((other) => at(other) <= at(each)) &&
+          !(each.status === 'wornOut' && rivals(each).some((other) => other.status !== 'wornOut' && at(other) === at(each)))
+        return (
+          partsAtStage({ parts, stages }, position)
+            .map(({ id }) => id)
+            .join() ===
+          parts
+            .filter(isThere)
+            .map(({ id }) => id)
+            .join()
+        )
+      }),
+      { numRuns: 400 },
+    )
   })
 })
 
