@@ -1,6 +1,7 @@
 /* The lap of core/src/track/lap.ts once more, step for step, to say how far the one that ships is from compiled code. Built and run by npm run bench alone.
    Reads: rounds; car (18 numbers); curve points, each rpm and W; gears, radius, shift, top rpm, each ratio, share, kg; cells, each length, curvature, grade,
-   camber, grip. Writes: the lap in seconds, then each round's milliseconds. A closed track, gears left where the next pulls as hard, no stated leaving. */
+   camber, grip. Writes: the lap in seconds, then each round's milliseconds. A closed track, a car
+   with gears left where the next pulls as hard, its brakes split and its torque not. */
 #include <math.h>
 #include <stdio.h>
 #include <stdlib.h>

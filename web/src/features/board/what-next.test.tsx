@@ -1,22 +1,20 @@
 import type { Board, NextAction } from '@bold-ballast/core'
+import type { ReactNode } from 'react'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { Provider } from 'react-redux'
 import { MemoryRouter } from 'react-router'
 import { expect, test } from 'vitest'
 import { store } from '../../data/store.ts'
-import { WhatNext } from './what-next.tsx'
+import { FirstOfNext, WhatNext } from './what-next.tsx'
 
-const linkOf = (action: NextAction) => {
-  const board = { stages: [{ id: 's0', name: 'As bought' }], next: [action] } as unknown as Board
-  const html = renderToStaticMarkup(
+const boardOf = (next: readonly NextAction[]) => ({ stages: [{ id: 's0', name: 'As bought' }], next }) as unknown as Board
+const drawn = (page: ReactNode) =>
+  renderToStaticMarkup(
     <Provider store={store}>
-      <MemoryRouter>
-        <WhatNext board={board} buildId="b" />
-      </MemoryRouter>
+      <MemoryRouter>{page}</MemoryRouter>
     </Provider>,
   )
-  return /href="([^"]+)"/.exec(html)?.[1]
-}
+const linkOf = (action: NextAction) => /href="([^"]+)"/.exec(drawn(<WhatNext board={boardOf([action])} buildId="b" />))?.[1]
 const broken = (metric: 'massReady' | 'wheelPower' | 'peakTorque' | 'powerToMass') =>
   ({ code: 'limit-broken', limitId: 'l', place: null, metric, position: 0, value: 480, limit: 450, sense: 'atMost' }) as const
 
@@ -27,4 +25,19 @@ test.each([
   ['powerToMass', '/builds/b/power?stage=s0'],
 ] as const)('a broken limit on %s leads to the room that shows it', (metric, to) => {
   expect(linkOf(broken(metric))).toBe(to)
+})
+
+test.each([
+  [0, 0, 'Nothing presses'],
+  [2, 0, ''],
+  [3, 0, ''],
+  [5, 2, 'After that'],
+  [11, 5, '3 more'],
+] as const)('of %d lines the first three stand above a tall Board, %d are told after it', (count, after, words) => {
+  const board = boardOf(Array.from({ length: count }, () => broken('massReady')))
+  const lines = (page: ReactNode) => drawn(page).split('<li').length - 1
+  expect(lines(<FirstOfNext board={board} buildId="b" />)).toBe(Math.min(3, count))
+  const rest = <WhatNext board={board} buildId="b" areFirstAbove />
+  expect(lines(rest)).toBe(after)
+  expect(drawn(rest)).toContain(words)
 })

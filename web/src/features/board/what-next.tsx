@@ -58,13 +58,14 @@ export function WhatNext({ areFirstAbove = false, ...props }: Props & { readonly
   const [showsAll, setShowsAll] = useState(false)
   const from = areFirstAbove ? FIRST : 0
   const most = showsAll ? props.board.next.length : MOST_SHOWN
-  const said = useWhatNext(props, most).slice(from)
+  const all = useWhatNext(props, most)
+  const said = all.slice(from)
   const hidden = props.board.next.length - most
-  if (areFirstAbove && said.length === 0) return null
+  if (all.length > 0 && said.length === 0) return null
   return (
     <section aria-labelledby="what-next">
       <h2 id="what-next" className="mb-1">
-        {areFirstAbove ? 'After that' : 'What next'}
+        {areFirstAbove && all.length > 0 ? 'After that' : 'What next'}
       </h2>
       {said.length === 0 ? (
         <p className="text-quiet">Nothing presses: limits hold, targets are measured, scales and ledger agree.</p>
