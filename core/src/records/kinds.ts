@@ -15,8 +15,10 @@ import { expectationKind, limitKind, stageKind, targetKind } from './plan-kinds.
 import { dynoMappingKind, pullKind, pullPlanKind, sessionKind, standingKind } from './power-kinds.ts'
 import { ruleBookKind } from './rule-kinds.ts'
 import { circuitKind, coolingPlanKind, powerBoxKind } from './systems-kinds.ts'
-import { driftRunKind, lapFitKind, lapKind, trackKind, trackSessionKind } from './track-kinds.ts'
-import { loggerMappingKind, logWindowKind, trackLogKind } from './track-log-kinds.ts'
+import { driftRunKind, lapFitKind, lapKind } from './track/lap-kinds.ts'
+import { trackKind } from './track/track-kinds.ts'
+import { loggerMappingKind, logWindowKind, trackLogKind } from './track/track-log-kinds.ts'
+import { trackSessionKind } from './track/track-session-kinds.ts'
 import { boxKind, changeKind, inCarKind, weighingKind, zoneKind } from './weight-kinds.ts'
 import { eventKind, handKind, lessonKind, taskKind } from './workshop-kinds.ts'
 

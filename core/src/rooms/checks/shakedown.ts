@@ -6,7 +6,7 @@ import { CalculationError } from '../../errors.ts'
 import type { TrackPlan } from '../../records/brake-kinds.ts'
 import type { Check, CheckReading, Mark } from '../../records/check-kinds.ts'
 import type { BuildRecords } from '../../records/records.ts'
-import type { TrackSession } from '../../records/track-kinds.ts'
+import type { TrackSession } from '../../records/track/track-session-kinds.ts'
 import { checksInCar, dueAt, marksByCheck } from './states.ts'
 import { minutesOf } from './usual.ts'
 

@@ -1,6 +1,6 @@
 import { attempt } from '../../attempt.ts'
 import { CalculationError } from '../../errors.ts'
-import type { FitFactors } from '../../records/track-kinds.ts'
+import type { FitFactors } from '../../records/track/lap-kinds.ts'
 import type { LapCar } from '../../track/lap-car.ts'
 import { asReference, fitGrip, fitGripAndBraking, type GripFit, LEAST_BRAKING, MOST_BRAKING, type SectorFit } from '../../track/lap-fit.ts'
 import type { TrackLine } from '../../track/track.ts'

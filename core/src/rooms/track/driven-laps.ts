@@ -1,6 +1,6 @@
 import { combineMeasurements } from '../../proof/combine-measurements.ts'
 import type { Proof } from '../../proof/quantity.ts'
-import type { FitFactors } from '../../records/track-kinds.ts'
+import type { FitFactors } from '../../records/track/lap-kinds.ts'
 import type { Car } from '../../stages/car.ts'
 import { bestOfSpread, type LapSchool } from '../../stats/best-laps.ts'
 import { sectorMedians } from '../../stats/sector-medians.ts'

@@ -1,6 +1,6 @@
 import { GEAR_WORDS } from '../../drivetrain/drive-car.ts'
 import { CalculationError } from '../../errors.ts'
-import { LAP_KINDS, type LapKind } from '../../records/track-kinds.ts'
+import { LAP_KINDS, type LapKind } from '../../records/track/lap-kinds.ts'
 import type { DecimalMark } from '../../units/parse-number.ts'
 import { parseQuantity } from '../../units/parse-quantity.ts'
 import { WHEEL_KEYS, type WheelKey } from './tyre-pairs.ts'

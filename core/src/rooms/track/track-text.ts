@@ -1,5 +1,5 @@
 import { CalculationError } from '../../errors.ts'
-import type { Track } from '../../records/track-kinds.ts'
+import type { Track } from '../../records/track/track-kinds.ts'
 import { type DecimalMark, parseNumber } from '../../units/parse-number.ts'
 
 type Segment = Track['segments'][number]

@@ -1,4 +1,4 @@
-import type { TrackWheels } from '../../records/track-kinds.ts'
+import type { TrackWheels } from '../../records/track/track-session-kinds.ts'
 import type { PressurePair } from '../../tyres/tyre-pressure.ts'
 import type { RoomTrackSession } from './track-sessions.ts'
 

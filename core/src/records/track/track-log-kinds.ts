@@ -1,7 +1,7 @@
-import { LOG_ROLES } from '../tracklog/log-roles.ts'
-import { z } from '../zod.ts'
-import { id, name } from './common-fields.ts'
-import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from './define-record.ts'
+import { LOG_ROLES } from '../../tracklog/log-roles.ts'
+import { z } from '../../zod.ts'
+import { id, name } from '../common-fields.ts'
+import { defineRecord, type RecordOfKind, RecordRefusal, type RecordRule } from '../define-record.ts'
 
 const number = z.number().min(-1e9).max(1e9)
 const shortText = z.string().max(200)
